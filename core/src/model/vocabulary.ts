@@ -1,0 +1,87 @@
+/** The fixed words of the field, shared by schemas, data and screens. */
+
+export const MACHINE_KINDS = [
+  'front-load-washer',
+  'top-load-washer',
+  'vented-dryer',
+  'condenser-dryer',
+  'heat-pump-dryer',
+] as const;
+export type MachineKind = (typeof MACHINE_KINDS)[number];
+
+export const KIND_NAMES: Record<MachineKind, string> = {
+  'front-load-washer': 'front-load washer',
+  'top-load-washer': 'top-load washer',
+  'vented-dryer': 'vented dryer',
+  'condenser-dryer': 'condenser dryer',
+  'heat-pump-dryer': 'heat-pump dryer',
+};
+
+export const isWasher = (kind: MachineKind): boolean => kind.endsWith('washer');
+export const isDryer = (kind: MachineKind): boolean => kind.endsWith('dryer');
+
+/** What the person saw when a station was opened. */
+export const GRADES = [0, 1, 2, 3, 4] as const;
+export type Grade = (typeof GRADES)[number];
+export const GRADE_NAMES: Record<Grade, string> = {
+  0: 'clear',
+  1: 'light',
+  2: 'moderate',
+  3: 'heavy',
+  4: 'blocked',
+};
+
+export const ENTRY_KINDS = [
+  'load',
+  'opened',
+  'done',
+  'reading',
+  'code',
+  'replaced',
+  'note',
+  'undone',
+] as const;
+export type EntryKind = (typeof ENTRY_KINDS)[number];
+
+export const ENTRY_SOURCES = ['bench', 'run', 'log', 'machine', 'import', 'api', 'demo'] as const;
+export type EntrySource = (typeof ENTRY_SOURCES)[number];
+
+export const UNIT_SYSTEMS = ['metric', 'us'] as const;
+export type UnitSystem = (typeof UNIT_SYSTEMS)[number];
+
+export const RUN_STATES = ['active', 'paused', 'finished', 'abandoned'] as const;
+export type RunState = (typeof RUN_STATES)[number];
+
+/** What a run made of one of its tasks. */
+export const OUTCOMES = ['cleaned', 'looked', 'skipped'] as const;
+export type Outcome = (typeof OUTCOMES)[number];
+
+export const SCHOOLS = ['often', 'steady', 'stretch', 'count'] as const;
+export type SchoolId = (typeof SCHOOLS)[number];
+
+/** How a machine is built and placed, where a procedure depends on it. */
+export const FEATURES = {
+  filterAccess: ['front-left', 'front-right', 'behind', 'none', 'unknown'],
+  drainDownHose: ['yes', 'no', 'unknown'],
+  dispenser: ['drawer', 'cup', 'unknown'],
+  drainsTo: ['standpipe', 'sink', 'floor-drain', 'unknown'],
+  energy: ['electric', 'gas', 'unknown'],
+  ventPath: ['through-wall', 'up', 'down', 'unknown'],
+  riser: ['yes', 'no', 'unknown'],
+  condensateTo: ['tank', 'hose', 'unknown'],
+  stacked: ['no', 'above', 'below'],
+  room: ['heated', 'unheated'],
+} as const;
+export type FeatureId = keyof typeof FEATURES;
+
+/** What goes through a machine that makes it foul faster. */
+export const HABITS = [
+  'pets',
+  'softener',
+  'overdose',
+  'cool-washes',
+  'muddy-clothes',
+  'fleece',
+  'door-shut',
+] as const;
+export type HabitId = (typeof HABITS)[number];
