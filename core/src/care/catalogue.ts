@@ -1,0 +1,169 @@
+import type { Features } from '../model/schemas.js';
+import type { FeatureId, HabitId, MachineKind, SchoolId } from '../model/vocabulary.js';
+import { HAZARDS } from './data/hazards.js';
+import { PROCEDURES } from './data/procedures/index.js';
+import { SETUPS } from './data/setups.js';
+import { STATIONS } from './data/stations.js';
+import { TASKS } from './data/tasks.js';
+
+/*
+ * The care catalogue: stations, tasks, intervals, set-ups and procedures as data. Adding a station
+ * or a task touches data only; catalogue.spec.ts checks that every id resolves and nothing is
+ * missing.
+ */
+
+/** A condition on how a machine is built: every named feature has one of the listed values. */
+export type When = Partial<Record<FeatureId, readonly string[]>> & { kinds?: readonly MachineKind[] };
+
+/** `water` and `air` are the two threads; `condensate` is a dryer's own small water line. */
+export type LineId = 'water' | 'air' | 'condensate';
+
+export interface Station {
+  id: string;
+  name: string;
+  line: LineId;
+  kinds: readonly MachineKind[];
+  when?: When;
+  /** What it is and where it sits, in a sentence or two. */
+  what: string;
+  /** How it fouls, and what comes of it. */
+  fouls: string;
+}
+
+/** How often: whichever of the given bounds comes first. */
+export interface Interval {
+  loads?: number;
+  days?: number;
+  months?: number;
+  everyLoad?: true;
+  /** How people say it, where that is more than the figures ("spring and autumn"). */
+  said?: string;
+}
+
+export interface Task {
+  id: string;
+  station: string;
+  /** Imperative, short: "Clean the pump filter". */
+  name: string;
+  kinds: readonly MachineKind[];
+  when?: When;
+  /** What fouling is counted in: lint, hair and scale come with loads, slime with days. */
+  driver: 'loads' | 'days';
+  intervals: Record<SchoolId, Interval>;
+  /** Never longer than this, whatever the evidence says. */
+  cap?: Interval;
+  /** True where neglect can hurt someone: it cannot be loosened without being asked twice. */
+  safety: boolean;
+  setups: readonly string[];
+  /** Place in the natural order of a visit: dry before wet, top before bottom. */
+  order: number;
+  /** Minutes at work and minutes waiting, without the set-ups. */
+  minutes: { hands: number; waiting: number };
+  /** Why it is done at all, for the why-panel. */
+  reason: string;
+  basis: string;
+  /** Names of habits and circumstances that speed it up, with the multiplier on the rate. */
+  speeds: Partial<Record<HabitId | 'hard-water' | 'long-duct' | 'unheated-room', number>>;
+}
+
+export interface SetUp {
+  id: string;
+  name: string;
+  /** Lower comes first on the way in, last on the way out. */
+  order: number;
+  minutes: number;
+  fetch: readonly string[];
+  steps: readonly Step[];
+  undo: readonly Step[];
+}
+
+export interface Hazard {
+  id: string;
+  /** Shown at the step where it counts. */
+  caution: string;
+}
+
+/** A figure taken on the way. */
+export interface StepMeasure {
+  quantity: string;
+  label: string;
+  unit: string;
+}
+
+export interface Step {
+  id: string;
+  /** One action. */
+  do: string;
+  why: string;
+  /** What to look at while doing it. */
+  look?: string;
+  hazard?: string;
+  when?: When;
+  /** What the person is asked to note here. */
+  note?: 'grade' | 'found' | 'trays' | 'note';
+  reading?: StepMeasure;
+  timer?: { minutes: number; label: string; optional?: true };
+}
+
+export interface Procedure {
+  task: string;
+  hazards: readonly string[];
+  fetch: readonly { what: string; when?: When }[];
+  steps: readonly Step[];
+  putBack: readonly Step[];
+  /** True where the part must dry and so goes back after everything else is done. */
+  putBackLast?: true;
+  proof: readonly Step[];
+}
+
+/** What the catalogue needs to know of a machine. */
+export interface Build {
+  kind: MachineKind;
+  features: Features;
+}
+
+/**
+ * Whether a condition holds for a machine. A feature that is not known yet counts as `unknown`,
+ * so that data can say what to do then.
+ */
+export function holds(when: When | undefined, { kind, features }: Build): boolean {
+  if (!when) return true;
+  const { kinds, ...wanted } = when;
+  if (kinds && !kinds.includes(kind)) return false;
+  return Object.entries(wanted).every(([feature, values]) =>
+    values.includes(String(features[feature as FeatureId] ?? 'unknown')),
+  );
+}
+
+/** The stations of a machine, in the order of its line. */
+export function stationsOf(machine: Build): Station[] {
+  return STATIONS.filter(
+    (station) => station.kinds.includes(machine.kind) && holds(station.when, machine),
+  );
+}
+
+/** The tasks of a machine, in the natural order of a visit. */
+export function tasksOf(machine: Build): Task[] {
+  return TASKS.filter((task) => task.kinds.includes(machine.kind) && holds(task.when, machine)).sort(
+    (a, b) => a.order - b.order,
+  );
+}
+
+const finder = <T>(what: string, byId: ReadonlyMap<string, T>) => {
+  return (id: string): T => {
+    const found = byId.get(id);
+    if (found === undefined) throw new RangeError(`No ${what} is called "${id}".`);
+    return found;
+  };
+};
+const byId = <T extends { id: string }>(all: readonly T[]) => new Map(all.map((one) => [one.id, one]));
+
+export const stationById = finder('station', byId(STATIONS));
+export const taskById = finder('task', byId(TASKS));
+export const setUpById = finder('set-up', byId(SETUPS));
+export const hazardById = finder('hazard', byId(HAZARDS));
+export const procedureOf = finder('procedure for', new Map(PROCEDURES.map((p) => [p.task, p])));
+
+/** Whether the catalogue knows these names, for checking what comes from outside. */
+export const isStation = (id: string): boolean => STATIONS.some((station) => station.id === id);
+export const isTask = (id: string): boolean => TASKS.some((task) => task.id === id);

@@ -1,0 +1,121 @@
+import type { Household, Machine } from '../model/schemas.js';
+import type { HabitId } from '../model/vocabulary.js';
+import { many } from '../units/calendar.js';
+import type { Interval, Task } from './catalogue.js';
+
+const DAYS_PER_MONTH = 30.4375;
+/** The loads a week that the schools' months assume. */
+export const BASELINE_PER_WEEK = 5;
+
+export type Circumstance = HabitId | 'hard-water' | 'long-duct' | 'unheated-room';
+
+/** Water harder than this speeds scale up, mg/L CaCO3 (USGS: very hard). */
+const HARD_WATER = 180;
+
+export const CIRCUMSTANCE_NAMES: Record<Circumstance, string> = {
+  pets: 'a pet that sheds',
+  softener: 'softener or dryer sheets in use',
+  overdose: 'more detergent than the label says',
+  'cool-washes': 'mostly cool washes',
+  'muddy-clothes': 'muddy or clay-laden clothes',
+  fleece: 'fleece, new towels or rubber-backed rugs',
+  'door-shut': 'the door kept shut',
+  'hard-water': 'hard water',
+  'long-duct': 'a riser or two or more elbows in the duct',
+  'unheated-room': 'a cellar or unheated room',
+};
+
+/** Something about the household that speeds one task up. */
+export interface SpeedUp {
+  circumstance: Circumstance;
+  multiplier: number;
+}
+
+/** What of the household's profile acts on a task of a machine. */
+export function speedUps(
+  task: Task,
+  machine: Pick<Machine, 'features' | 'habits'>,
+  household: Pick<Household, 'hardness'>,
+): SpeedUp[] {
+  const { features, habits } = machine;
+  const present: Circumstance[] = [...habits];
+  if ((household.hardness ?? 0) > HARD_WATER) present.push('hard-water');
+  if (features.riser === 'yes' || (features.elbows ?? 0) >= 2) present.push('long-duct');
+  if (features.room === 'unheated') present.push('unheated-room');
+  return present.flatMap((circumstance) => {
+    const multiplier = task.speeds[circumstance];
+    return multiplier === undefined ? [] : [{ circumstance, multiplier }];
+  });
+}
+
+/**
+ * An interval as one figure in the unit that drives the fouling, the earlier of its bounds.
+ * Days and loads are exchanged at five loads a week.
+ * @returns loads or days; 1 for "every load"
+ */
+export function inDriver(interval: Interval, driver: 'loads' | 'days'): number {
+  if (interval.everyLoad) return 1;
+  const days = Math.min(
+    interval.days ?? Infinity,
+    interval.months === undefined ? Infinity : interval.months * DAYS_PER_MONTH,
+  );
+  const loads = interval.loads ?? Infinity;
+  return driver === 'loads'
+    ? Math.min(loads, (days * BASELINE_PER_WEEK) / 7)
+    : Math.min(days, (loads * 7) / BASELINE_PER_WEEK);
+}
+
+/** The interval in force for a task, scaled by the profile and by what was learned. */
+export interface InForce {
+  /** As the school gives it. */
+  school: Interval;
+  speedUps: SpeedUp[];
+  /** Loads bound, always given where loads drive the fouling. */
+  loads?: number;
+  /** Days bound, where the school gives days or months and something scales them. */
+  days?: number;
+  /** Months bound by the calendar, where nothing scales it. */
+  months?: number;
+}
+
+/**
+ * The bounds of an interval after a change of pace.
+ * @param pace what the school's interval is multiplied by: below 1 is sooner
+ */
+export function scaled(task: Task, school: Interval, speeds: SpeedUp[], pace: number): InForce {
+  const inForce: InForce = { school, speedUps: speeds };
+  if (school.loads !== undefined || task.driver === 'loads') {
+    inForce.loads = inDriver(school, 'loads') * pace;
+  }
+  if (pace === 1) {
+    if (school.months !== undefined) inForce.months = school.months;
+    if (school.days !== undefined) inForce.days = school.days;
+  } else if (school.months !== undefined || school.days !== undefined) {
+    inForce.days = inDriver({ ...school, loads: Infinity }, 'days') * pace;
+  }
+  return inForce;
+}
+
+/** An interval in words: "every 2 months or 43 loads, whichever comes first". */
+export function sayInterval(interval: Pick<InForce, 'loads' | 'days' | 'months'>): string {
+  const parts: string[] = [];
+  if (interval.months !== undefined) {
+    parts.push(interval.months === 1 ? 'month' : many(interval.months, 'month'));
+  }
+  if (interval.days !== undefined) {
+    const days = Math.max(1, Math.round(interval.days));
+    const weeks = days / 7;
+    parts.push(
+      Number.isInteger(weeks) && weeks > 1 && weeks < 9
+        ? many(weeks, 'week')
+        : days === 1
+          ? 'day'
+          : many(days, 'day'),
+    );
+  }
+  if (interval.loads !== undefined) {
+    const loads = Math.max(1, Math.round(interval.loads));
+    parts.push(loads === 1 ? 'load' : many(loads, 'load'));
+  }
+  return `every ${parts.join(' or ')}${parts.length > 1 ? ', whichever comes first' : ''}`;
+}

@@ -1,0 +1,152 @@
+import type { Entry, EntryDraft, Machine, Run } from '../model/schemas.js';
+import type { FieldProblem } from '../model/check.js';
+import { many } from '../units/calendar.js';
+import { stationById, stationsOf, taskById, tasksOf, isTask } from './catalogue.js';
+import { outcomeOf, planRun, type RunMachine } from './run.js';
+
+/*
+ * What may be recorded, and what a finished run records.
+ */
+
+/** Phones' clocks are off by some; more than this ahead is a mistake. */
+const CLOCK_SLACK_MS = 10 * 60_000;
+const EARLIEST = Date.parse('1990-01-01T00:00:00Z');
+
+/**
+ * Checks what a schema cannot see: dates that make sense, stations and tasks that the machine has,
+ * and the fields that each kind of entry needs.
+ * @param machine the machine the entry names; undefined if there is no such machine
+ * @param now UTC instant, milliseconds
+ * @returns what is wrong; empty when the entry may be stored
+ */
+export function checkEntry(
+  draft: EntryDraft,
+  machine: Machine | undefined,
+  now: number,
+): FieldProblem[] {
+  const problems: FieldProblem[] = [];
+  const wrong = (field: keyof EntryDraft, message: string) => problems.push({ field, message });
+  const at = Date.parse(draft.at);
+  if (at > now + CLOCK_SLACK_MS) wrong('at', 'This is in the future. Give a time up to now.');
+  if (at < EARLIEST) wrong('at', 'This is before 1990. Give a later date.');
+  if (draft.machineId !== undefined && !machine) wrong('machineId', 'There is no such machine.');
+
+  const needs: Partial<Record<EntryDraft['kind'], (keyof EntryDraft)[]>> = {
+    load: ['machineId'],
+    opened: ['machineId', 'task'],
+    done: ['machineId', 'task'],
+    reading: ['machineId', 'quantity', 'value', 'unit'],
+    code: ['machineId', 'code'],
+    replaced: ['machineId', 'station'],
+    note: ['note'],
+  };
+  if (draft.kind === 'undone') wrong('kind', 'An entry is undone at its own address.');
+  for (const field of needs[draft.kind] ?? []) {
+    const value = draft[field];
+    if (value === undefined || value === '') wrong(field, 'This is needed here.');
+  }
+  if (draft.kind !== 'load' && draft.count !== undefined) {
+    wrong('count', 'Only loads are counted.');
+  }
+  if (machine && draft.task !== undefined) {
+    if (!tasksOf(machine).some(({ id }) => id === draft.task)) {
+      wrong('task', 'This machine has no such task.');
+    } else if (draft.station !== undefined && taskById(draft.task).station !== draft.station) {
+      wrong('station', 'This task belongs to another station.');
+    }
+  } else if (draft.task !== undefined && !isTask(draft.task)) {
+    wrong('task', 'There is no such task.');
+  }
+  if (
+    machine &&
+    draft.station !== undefined &&
+    !stationsOf(machine).some(({ id }) => id === draft.station)
+  ) {
+    wrong('station', 'This machine has no such station.');
+  }
+  return problems;
+}
+
+/** Fills in what follows from the rest: a task's station, one load where no number is given. */
+export function completed(draft: EntryDraft): EntryDraft {
+  return {
+    ...draft,
+    ...(draft.kind === 'load' && draft.count === undefined ? { count: 1 } : {}),
+    ...(draft.task !== undefined && draft.station === undefined
+      ? { station: taskById(draft.task).station }
+      : {}),
+  };
+}
+
+/**
+ * The entries that a run leaves: one for each task cleaned or looked at, one for each figure.
+ * @param now UTC instant, milliseconds, for tasks without a time of their own
+ */
+export function entriesOf(run: Run, machines: readonly RunMachine[], now: number): EntryDraft[] {
+  const plan = planRun(run.tasks, machines);
+  const { progress } = run;
+  const work = run.tasks.flatMap((task): EntryDraft[] => {
+    const { outcome, record, doneAt } = outcomeOf(task, plan, progress);
+    if (outcome === 'skipped') return [];
+    const { grade, found, trays, note } = record;
+    return [
+      {
+        machineId: task.machineId,
+        kind: outcome === 'cleaned' ? 'done' : 'opened',
+        task: task.task,
+        station: taskById(task.task).station,
+        at: doneAt ?? new Date(now).toISOString(),
+        source: 'run',
+        ...(grade === undefined ? {} : { grade }),
+        ...(found?.length ? { found } : {}),
+        ...(trays === undefined ? {} : { trays }),
+        ...(note?.trim() ? { note } : {}),
+      },
+    ];
+  });
+  const readings = plan.steps.flatMap(({ key, machineId, task, step }): EntryDraft[] => {
+    const reading = progress.readings[key];
+    if (!reading || !step.reading || !task) return [];
+    return [
+      {
+        machineId,
+        kind: 'reading',
+        station: taskById(task).station,
+        at: progress.ticked[key] ?? new Date(now).toISOString(),
+        source: 'run',
+        quantity: step.reading.quantity,
+        value: reading.value,
+        unit: step.reading.unit,
+      },
+    ];
+  });
+  return [...work, ...readings];
+}
+
+const QUANTITY_NAMES: Record<string, string> = {
+  'drain-time': 'Drained empty in',
+  'bag-fill-time': 'Bag at the hood full in',
+  'drying-minutes': 'A load dried in',
+};
+
+/** An entry in a few words, for the log. */
+export function sayEntry(entry: Pick<Entry, keyof Entry & keyof EntryDraft>): string {
+  switch (entry.kind) {
+    case 'load':
+      return `${many(entry.count ?? 1, 'load')} counted`;
+    case 'done':
+      return entry.task && isTask(entry.task) ? taskById(entry.task).name : 'Work done';
+    case 'opened':
+      return `Looked at, left alone: ${entry.station ? stationById(entry.station).name.toLowerCase() : 'a station'}`;
+    case 'reading':
+      return `${QUANTITY_NAMES[entry.quantity ?? ''] ?? entry.quantity ?? 'Reading'} ${entry.value} ${entry.unit}`;
+    case 'code':
+      return `Code on the display: ${entry.code}`;
+    case 'replaced':
+      return `Replaced: ${entry.station ? stationById(entry.station).name.toLowerCase() : 'a part'}`;
+    case 'note':
+      return 'Note';
+    case 'undone':
+      return 'Undone';
+  }
+}

@@ -1,0 +1,190 @@
+import type { Machine, RunProgress, RunTask, TaskRecord } from '../model/schemas.js';
+import {
+  hazardById,
+  holds,
+  procedureOf,
+  setUpById,
+  stationById,
+  taskById,
+  type SetUp,
+  type Step,
+  type Task,
+} from './catalogue.js';
+
+/** Where in a visit a step belongs. */
+export type Phase = 'set-up' | 'work' | 'put-back' | 'undo' | 'proof';
+
+export const PHASE_NAMES: Record<Phase, string> = {
+  'set-up': 'Get ready',
+  work: 'Clean',
+  'put-back': 'Put back',
+  undo: 'Leave it ready',
+  proof: 'Proof',
+};
+
+/** One step of a run, as it fills the screen. */
+export interface RunStep {
+  /** Unique in the run and stable from one version to the next: `machine/task/step`. */
+  key: string;
+  machineId: string;
+  /** Absent in steps that several tasks share. */
+  task?: string;
+  phase: Phase;
+  step: Step;
+  /** The words of the caution at this step. */
+  caution?: string;
+}
+
+export interface FetchItem {
+  what: string;
+  /** Machines it is for. */
+  machineIds: string[];
+}
+
+/** A visit worked out: what to fetch, every step in order, and how long. */
+export interface RunPlan {
+  steps: RunStep[];
+  fetch: FetchItem[];
+  /** The set-ups of each machine, by machine. */
+  setups: Record<string, SetUp[]>;
+  minutes: { hands: number; waiting: number };
+}
+
+export type RunMachine = Pick<Machine, 'id' | 'kind' | 'features'>;
+
+/** Key of a task's record within a run. */
+export const taskKey = ({ machineId, task }: RunTask): string => `${machineId}/${task}`;
+
+export const emptyProgress = (): RunProgress => ({
+  ticked: {},
+  tasks: {},
+  readings: {},
+  timers: {},
+  fetched: [],
+});
+
+/** The set-ups of some tasks, each once, in the order in which they are made. */
+export function setUpsOf(tasks: readonly Task[]): SetUp[] {
+  const ids = new Set(tasks.flatMap((task) => task.setups));
+  return [...ids].map(setUpById).sort((a, b) => a.order - b.order);
+}
+
+/** Minutes at work and waiting for some tasks of one machine, each set-up counted once. */
+export function minutesOf(tasks: readonly Task[]): { hands: number; waiting: number } {
+  const setups = setUpsOf(tasks).reduce((sum, { minutes }) => sum + minutes, 0);
+  return {
+    hands: tasks.reduce((sum, { minutes }) => sum + minutes.hands, setups),
+    waiting: tasks.reduce((sum, { minutes }) => sum + minutes.waiting, 0),
+  };
+}
+
+/**
+ * Works a visit out. Machines go one after the other, dry work before wet; within a machine the
+ * set-ups are made once, the tasks follow in their natural order, parts that must dry go back last,
+ * the set-ups are undone in reverse, and the proofs come when the machine can run again.
+ *
+ * ```
+ *   unplug > flap open > [ gasket: work, put back ] > [ filter: work, put back ] > plug in > proofs
+ * ```
+ * @throws RangeError for an unknown task or a machine that is not given
+ */
+export function planRun(tasks: readonly RunTask[], machines: readonly RunMachine[]): RunPlan {
+  const plan: RunPlan = { steps: [], fetch: [], setups: {}, minutes: { hands: 0, waiting: 0 } };
+  for (const { machine, chosen } of byMachine(tasks, machines)) {
+    const setups = setUpsOf(chosen);
+    plan.setups[machine.id] = setups;
+    plan.steps.push(...stepsFor(machine, chosen, setups));
+    addFetch(plan.fetch, machine, chosen, setups);
+    const { hands, waiting } = minutesOf(chosen);
+    plan.minutes.hands += hands;
+    plan.minutes.waiting += waiting;
+  }
+  return plan;
+}
+
+function byMachine(tasks: readonly RunTask[], machines: readonly RunMachine[]) {
+  const groups = [...new Set(tasks.map(({ machineId }) => machineId))].map((id) => {
+    const machine = machines.find((one) => one.id === id);
+    if (!machine) throw new RangeError(`No machine has the id "${id}".`);
+    const ids = new Set(tasks.filter((task) => task.machineId === id).map(({ task }) => task));
+    const chosen = [...ids].map(taskById).sort((a, b) => a.order - b.order);
+    return { machine, chosen };
+  });
+  return groups.sort((a, b) => a.chosen[0]!.order - b.chosen[0]!.order);
+}
+
+function stepsFor(machine: RunMachine, chosen: readonly Task[], setups: readonly SetUp[]): RunStep[] {
+  const fitting = (phase: Phase, owner: string, steps: readonly Step[], task?: string): RunStep[] =>
+    steps
+      .filter((step) => holds(step.when, machine))
+      .map((step) => ({
+        key: `${machine.id}/${owner}/${step.id}`,
+        machineId: machine.id,
+        phase,
+        step,
+        ...(task ? { task } : {}),
+        ...(step.hazard ? { caution: hazardById(step.hazard).caution } : {}),
+      }));
+  const works: RunStep[] = [];
+  const lasts: RunStep[] = [];
+  const proofs: RunStep[] = [];
+  for (const { id } of chosen) {
+    const procedure = procedureOf(id);
+    works.push(...fitting('work', id, procedure.steps, id));
+    (procedure.putBackLast ? lasts : works).push(...fitting('put-back', id, procedure.putBack, id));
+    proofs.push(...fitting('proof', id, procedure.proof, id));
+  }
+  return [
+    ...setups.flatMap(({ id, steps }) => fitting('set-up', id, steps)),
+    ...works,
+    ...lasts,
+    ...[...setups].reverse().flatMap(({ id, undo }) => fitting('undo', id, undo)),
+    ...proofs,
+  ];
+}
+
+function addFetch(
+  list: FetchItem[],
+  machine: RunMachine,
+  chosen: readonly Task[],
+  setups: readonly SetUp[],
+): void {
+  const things = [
+    ...setups.flatMap(({ fetch }) => fetch),
+    ...chosen.flatMap(({ id }) =>
+      procedureOf(id)
+        .fetch.filter(({ when }) => holds(when, machine))
+        .map(({ what }) => what),
+    ),
+  ];
+  for (const what of things) {
+    const known = list.find((item) => item.what === what);
+    if (!known) list.push({ what, machineIds: [machine.id] });
+    else if (!known.machineIds.includes(machine.id)) known.machineIds.push(machine.id);
+  }
+}
+
+/** What a run's task has come to: as the person said, else from the steps ticked. */
+export function outcomeOf(
+  task: RunTask,
+  plan: RunPlan,
+  progress: RunProgress,
+): { outcome: 'cleaned' | 'looked' | 'skipped'; record: TaskRecord; doneAt?: string } {
+  const record = progress.tasks[taskKey(task)] ?? {};
+  const own = plan.steps.filter(
+    (step) =>
+      step.machineId === task.machineId &&
+      step.task === task.task &&
+      (step.phase === 'work' || step.phase === 'put-back'),
+  );
+  const times = own.flatMap(({ key }) => progress.ticked[key] ?? []).sort();
+  const doneAt = record.doneAt ?? times.at(-1);
+  const outcome =
+    record.outcome ??
+    (times.length === own.length ? 'cleaned' : record.grade !== undefined ? 'looked' : 'skipped');
+  return { outcome, record, ...(doneAt ? { doneAt } : {}) };
+}
+
+/** The station a run step works at, if it belongs to a task. */
+export const stationOf = (step: RunStep): string | undefined =>
+  step.task && stationById(taskById(step.task).station).id;

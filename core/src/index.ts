@@ -1,0 +1,13 @@
+export * from './care/bench.js';
+export * from './care/catalogue.js';
+export * from './care/due.js';
+export * from './care/explain.js';
+export * from './care/fouling.js';
+export * from './care/interval.js';
+export * from './care/record.js';
+export * from './care/run.js';
+export * from './care/usage.js';
+export * from './model/check.js';
+export type * from './model/schemas.js';
+export * from './model/vocabulary.js';
+export * from './units/calendar.js';

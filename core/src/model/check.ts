@@ -1,0 +1,93 @@
+import type { ErrorObject } from 'ajv';
+import type { ValidatedName } from './schemas.js';
+import * as validators from './validators.generated.js';
+
+/** One thing wrong with what was sent, in words for the person who typed it. */
+export interface FieldProblem {
+  /** Path to the field, such as `machines.0.loadsPerWeek`; empty for the whole. */
+  field: string;
+  message: string;
+}
+
+/**
+ * Checks a value against a shared schema.
+ *
+ * @returns what is wrong, one problem a field; empty when the value is right
+ * @example check('MachineDraft', { ...washer, loadsPerWeek: -1 })
+ *   // [{ field: 'loadsPerWeek', message: 'Give a number from 0 to 70.' }]
+ */
+export function check(schema: ValidatedName, value: unknown): FieldProblem[] {
+  const validate = validators[schema];
+  if (validate(value)) return [];
+  const byField = new Map<string, FieldProblem>();
+  for (const error of validate.errors ?? []) {
+    const field = fieldOf(error);
+    if (!byField.has(field)) byField.set(field, { field, message: sentence(error) });
+  }
+  return [...byField.values()];
+}
+
+function fieldOf(error: ErrorObject): string {
+  const path = error.instancePath.split('/').slice(1).map(decode);
+  const params = error.params as { missingProperty?: string; additionalProperty?: string };
+  const last = params.missingProperty ?? params.additionalProperty;
+  return [...path, ...(last === undefined ? [] : [last])].join('.');
+}
+
+const decode = (part: string): string => part.replaceAll('~1', '/').replaceAll('~0', '~');
+
+function sentence(error: ErrorObject): string {
+  const limits = error.parentSchema as { minimum?: number; maximum?: number } | undefined;
+  const limit = (error.params as { limit?: number }).limit;
+  switch (error.keyword) {
+    case 'required':
+      return 'This is needed.';
+    case 'additionalProperties':
+      return 'There is no such field.';
+    case 'type':
+      return `Give ${article((error.params as { type: string | string[] }).type)}.`;
+    case 'enum':
+      return `Choose one of: ${(error.params as { allowedValues: unknown[] }).allowedValues.join(', ')}.`;
+    case 'minimum':
+      return limits?.maximum === undefined
+        ? `Give a number from ${limit} up.`
+        : `Give a number from ${limit} to ${limits.maximum}.`;
+    case 'maximum':
+      return limits?.minimum === undefined
+        ? `Give a number up to ${limit}.`
+        : `Give a number from ${limits.minimum} to ${limit}.`;
+    case 'minLength':
+    case 'pattern':
+      return limit === 1 || error.keyword === 'minLength'
+        ? 'Write something here.'
+        : 'This is empty or has signs that do not belong here.';
+    case 'maxLength':
+      return `At most ${limit} characters.`;
+    case 'minItems':
+      return `Add at least ${limit}.`;
+    case 'maxItems':
+      return `At most ${limit}.`;
+    case 'uniqueItems':
+      return 'The same thing is here twice.';
+    case 'format':
+      return {
+        'date-time': 'Give a date and time, such as 2026-03-01T09:30:00Z.',
+        date: 'Give a date, such as 2026-03-01.',
+        uuid: 'This is not an id.',
+      }[(error.params as { format: string }).format]!;
+    default:
+      return 'This is not right.';
+  }
+}
+
+function article(type: string | string[]): string {
+  const names: Record<string, string> = {
+    number: 'a number',
+    integer: 'a whole number',
+    string: 'text',
+    boolean: 'yes or no',
+    array: 'a list',
+    object: 'an object',
+  };
+  return [type].flat().map((each) => names[each] ?? each).join(' or ');
+}

@@ -1,0 +1,10 @@
+import type { ErrorObject } from 'ajv';
+type Validator = ((value: unknown) => boolean) & { errors?: ErrorObject[] | null };
+export const SetupDraft: Validator;
+export const HouseholdDraft: Validator;
+export const MachineDraft: Validator;
+export const EntryDraft: Validator;
+export const EntryQuery: Validator;
+export const IdParams: Validator;
+export const RunDraft: Validator;
+export const RunChange: Validator;

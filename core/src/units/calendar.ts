@@ -1,0 +1,95 @@
+import { Temporal } from 'temporal-polyfill';
+
+/** A calendar date in the household's zone, `YYYY-MM-DD`. */
+export type Day = string;
+export const MS_PER_DAY = 86_400_000;
+
+/**
+ * The calendar date of an instant in a time zone.
+ * @param instant UTC instant, milliseconds since 1970
+ * @param zone IANA name
+ */
+export function dayOf(instant: number, zone: string): Day {
+  return Temporal.Instant.fromEpochMilliseconds(instant)
+    .toZonedDateTimeISO(zone)
+    .toPlainDate()
+    .toString();
+}
+
+/** First instant of a calendar date in a zone, milliseconds. */
+export function startOf(day: Day, zone: string): number {
+  return Temporal.PlainDate.from(day).toZonedDateTime(zone).epochMilliseconds;
+}
+
+/** Whole days from one date to another; negative when the second is earlier. */
+export function daysBetween(from: Day, to: Day): number {
+  return Math.round((serial(to) - serial(from)) / MS_PER_DAY);
+}
+
+const serial = (day: Day): number => Date.parse(`${day}T00:00:00Z`);
+
+/** A date so many days later (whole days, may be negative). */
+export function plusDays(day: Day, days: number): Day {
+  return new Date(serial(day) + days * MS_PER_DAY).toISOString().slice(0, 10);
+}
+
+/** A date so many calendar months later; the 31st becomes the last of a shorter month. */
+export function plusMonths(day: Day, months: number): Day {
+  return Temporal.PlainDate.from(day).add({ months }).toString();
+}
+
+export const earliest = (...days: Day[]): Day => days.reduce((a, b) => (a < b ? a : b));
+
+/** Whether this is a time zone that can be reckoned with. */
+export function isZone(zone: string): boolean {
+  try {
+    Temporal.Now.zonedDateTimeISO(zone);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
+
+/** `3 September`, with the year where it is not the year of `today`. */
+export function sayDay(day: Day, today?: Day): string {
+  const [year, month, date] = day.split('-').map(Number) as [number, number, number];
+  const said = `${date} ${MONTHS[month - 1]}`;
+  return today?.startsWith(String(year)) ? said : `${said} ${year}`;
+}
+
+/** `today`, `in 3 days`, `5 weeks ago`: how far off a date is. */
+export function sayDistance(day: Day, today: Day): string {
+  const days = daysBetween(today, day);
+  if (days === 0) return 'today';
+  if (days === 1) return 'tomorrow';
+  if (days === -1) return 'yesterday';
+  const span = sayDays(Math.abs(days));
+  return days > 0 ? `in ${span}` : `${span} ago`;
+}
+
+/** A number of days in the unit people would use. */
+export function sayDays(days: number): string {
+  if (days < 21) return many(days, 'day');
+  if (days < 70) return many(Math.round(days / 7), 'week');
+  if (days < 730) return many(Math.round(days / 30.4375), 'month');
+  return many(Math.round(days / 365.25), 'year');
+}
+
+/** `1 load`, `2 loads`; a plural of its own where -s does not do. */
+export const many = (count: number, one: string, more = `${one}s`): string =>
+  `${count} ${count === 1 ? one : more}`;
