@@ -1,5 +1,6 @@
 export * from './care/bench.js';
 export * from './care/catalogue.js';
+export * from './care/data/features.js';
 export * from './care/due.js';
 export * from './care/explain.js';
 export * from './care/fouling.js';
@@ -7,6 +8,7 @@ export * from './care/interval.js';
 export * from './care/record.js';
 export * from './care/run.js';
 export * from './care/usage.js';
+export type * from './care/views.js';
 export * from './model/check.js';
 export type * from './model/schemas.js';
 export * from './model/vocabulary.js';

@@ -109,6 +109,8 @@ export interface Procedure {
   task: string;
   hazards: readonly string[];
   fetch: readonly { what: string; when?: When }[];
+  /** What typically turns up, for counting with a tap. */
+  finds?: readonly string[];
   steps: readonly Step[];
   putBack: readonly Step[];
   /** True where the part must dry and so goes back after everything else is done. */

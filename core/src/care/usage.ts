@@ -118,7 +118,7 @@ export class Usage {
       if (done(middle)) high = middle;
       else low = middle;
     }
-    return high;
+    return Math.round(high);
   }
 }
 

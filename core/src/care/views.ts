@@ -1,0 +1,27 @@
+import type { Household, Machine, Run } from '../model/schemas.js';
+import type { Day } from '../units/calendar.js';
+import type { MachineState, Visit } from './bench.js';
+import type { Due } from './due.js';
+import type { Why } from './explain.js';
+
+/* What the API derives and the screens show. */
+
+export interface BenchView {
+  household: Household;
+  today: Day;
+  machines: Machine[];
+  states: MachineState[];
+  /** Loads counted today and over the last seven days. */
+  loads: { machineId: string; today: number; week: number }[];
+  runs: Run[];
+  visit?: Visit;
+}
+
+export type TaskView = Omit<Due, 'loads'> & { loads?: number; why: Why };
+
+export interface LineView {
+  machine: Machine;
+  today: Day;
+  state: MachineState;
+  tasks: TaskView[];
+}

@@ -1,0 +1,189 @@
+import { randomInt, randomLcg, randomNormal, randomPoisson } from 'd3-random';
+import { plusDays, startOf, type Day, type EntryDraft, type Grade } from '@needlecase/core';
+import { CARE, FINDS, MACHINES, PEOPLE, type DemoCare, type DemoMachine } from './household.js';
+
+const DAYS = 730;
+const SEED = 0.4711;
+
+/** Days ago on which the house was empty. */
+const AWAY = [
+  { from: 470, to: 455 },
+  { from: 128, to: 112 },
+];
+
+/** A random source and what hangs on it, all from one seed. */
+class Chance {
+  readonly #source = randomLcg(SEED);
+  readonly unit = () => this.#source();
+  readonly normal = randomNormal.source(this.#source)(0, 1);
+  readonly poisson = (mean: number) => randomPoisson.source(this.#source)(mean)();
+  readonly whole = (from: number, below: number) => randomInt.source(this.#source)(from, below)();
+  pick<T>(from: readonly T[]): T {
+    return from[this.whole(0, from.length)]!;
+  }
+}
+
+export interface DemoEntry extends EntryDraft {
+  machine: DemoMachine;
+}
+
+/**
+ * Two years of believable entries up to a day, the same for the same day.
+ * @param today calendar date in `zone`
+ */
+export function history(today: Day, zone: string): DemoEntry[] {
+  const chance = new Chance();
+  const at = (daysAgo: number, hour: number) => {
+    const minutes = Math.round(chance.unit() * 59);
+    const start = startOf(plusDays(today, -daysAgo), zone);
+    return new Date(start + hour * 3_600_000 + minutes * 60_000).toISOString();
+  };
+  const loads = (Object.keys(MACHINES) as DemoMachine[]).flatMap((machine) =>
+    loadsOf(machine, chance, at),
+  );
+  const care = CARE.flatMap((one) => careOf(one, loads, chance, at));
+  const others = [...drainCase(at), ...slowDryer(chance, at)];
+  return [...loads, ...care, ...others].sort((a, b) => a.at.localeCompare(b.at));
+}
+
+type At = (daysAgo: number, hour: number) => string;
+
+const isAway = (daysAgo: number) => AWAY.some(({ from, to }) => daysAgo <= from && daysAgo >= to);
+
+function loadsOf(machine: DemoMachine, chance: Chance, at: At): DemoEntry[] {
+  const entries: DemoEntry[] = [];
+  const perDay = MACHINES[machine].loadsPerWeek / 7;
+  for (let daysAgo = DAYS; daysAgo >= 1; daysAgo--) {
+    if (isAway(daysAgo)) continue;
+    const weekend = daysAgo % 7 < 2 ? 1.5 : 0.8;
+    const count = Math.min(4, chance.poisson(perDay * weekend));
+    for (let i = 0; i < count; i++) {
+      const hour = chance.whole(7, 21);
+      entries.push({ machine, kind: 'load', count: 1, at: at(daysAgo, hour), author: chance.pick(PEOPLE) });
+    }
+  }
+  return entries;
+}
+
+/** Every time a task was done, with the grade that its real fouling would show. */
+function careOf(care: DemoCare, loads: readonly DemoEntry[], chance: Chance, at: At): DemoEntry[] {
+  const days: number[] = [];
+  for (let daysAgo = care.last; daysAgo < DAYS - 20; ) {
+    const { neglected } = care;
+    if (!neglected || daysAgo > neglected.from || daysAgo <= neglected.to) days.push(daysAgo);
+    daysAgo += Math.max(9, Math.round(care.every * (0.85 + chance.unit() * 0.35)));
+  }
+  const taps = loads.filter(({ machine }) => machine === care.machine).map(({ at: when }) => when);
+  let lastAt: string | undefined;
+  return days.reverse().map((daysAgo) => {
+    const when = at(daysAgo, chance.whole(9, 19));
+    const n = taps.filter((tap) => tap <= when && (!lastAt || tap > lastAt)).length;
+    const fouling = care.rate * n * Math.exp(0.25 * chance.normal());
+    const grade = ([0.1, 0.3, 0.6, 0.9].findIndex((edge) => fouling < edge) + 5) % 5;
+    const found =
+      care.task === 'pump-filter' && fouling > 0.2
+        ? [...new Set([chance.pick(FINDS), chance.pick(FINDS)])].map((what) => ({
+            what,
+            count: chance.whole(1, 4),
+          }))
+        : [];
+    lastAt = when;
+    return {
+      machine: care.machine,
+      kind: 'done',
+      task: care.task,
+      grade: grade as Grade,
+      at: when,
+      author: chance.pick(PEOPLE),
+      ...(found.length ? { found, trays: chance.whole(1, 3) } : {}),
+    };
+  });
+}
+
+/** The solved case: the filter was forgotten until the washer stood full. */
+function drainCase(at: At): DemoEntry[] {
+  const machine = 'cellar-washer';
+  return [
+    {
+      machine,
+      kind: 'note',
+      station: 'pump-filter',
+      at: at(384, 20),
+      author: 'Pell',
+      note: 'Stays wet at the end and gurgles. It did that last week too.',
+    },
+    { machine, kind: 'code', code: 'E-18', at: at(353, 18), author: 'Wren' },
+    {
+      machine,
+      kind: 'note',
+      station: 'pump-filter',
+      at: at(353, 19),
+      author: 'Wren',
+      note: 'Stood full to the glass with the towels in it. Let the water out below, nine trays, then opened the filter.',
+    },
+    {
+      machine,
+      kind: 'done',
+      task: 'pump-filter',
+      grade: 4,
+      trays: 9,
+      at: at(352, 9),
+      author: 'Wren',
+      found: [
+        { what: 'hair grip', count: 5 },
+        { what: 'coin', count: 2 },
+        { what: 'dog fluff', count: 1 },
+      ],
+      note: 'A plug of felt and fluff as big as a fist. The impeller turned freely afterwards.',
+    },
+    {
+      machine,
+      kind: 'reading',
+      station: 'pump-filter',
+      quantity: 'drain-time',
+      value: 64,
+      unit: 's',
+      at: at(352, 11),
+      author: 'Wren',
+    },
+  ];
+}
+
+/** The case open today: drying in the cellar takes longer from month to month. */
+function slowDryer(chance: Chance, at: At): DemoEntry[] {
+  const machine = 'cellar-dryer';
+  const minutes = [224, 190, 150, 118, 92, 64, 43, 27, 12, 4].map((daysAgo, i): DemoEntry => {
+    const value = Math.round(58 + 0.09 * (228 - daysAgo) + 0.35 * i * i * 0.4 + 2 * chance.normal());
+    return {
+      machine,
+      kind: 'reading',
+      station: 'duct-run',
+      quantity: 'drying-minutes',
+      value,
+      unit: 'min',
+      at: at(daysAgo, 20),
+      author: chance.pick(PEOPLE),
+    };
+  });
+  return [
+    {
+      machine,
+      kind: 'reading',
+      station: 'duct-run',
+      quantity: 'bag-fill-time',
+      value: 1.9,
+      unit: 's',
+      at: at(227, 17),
+      author: 'Odo',
+    },
+    ...minutes,
+    {
+      machine,
+      kind: 'note',
+      station: 'duct-run',
+      at: at(4, 21),
+      author: 'Odo',
+      note: 'The towels come out hot and still damp, and the cellar window is wet.',
+    },
+  ];
+}

@@ -1,0 +1,113 @@
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { pinoHttp } from 'pino-http';
+import type { Logger } from 'pino';
+import { Changes } from './http/changes.js';
+import { openApi } from './http/openapi.js';
+import { notFound, problems, ProblemError, sendProblem } from './http/problem.js';
+import { mount } from './http/route.js';
+import { benchRoutes } from './routes/bench.js';
+import { entryRoutes } from './routes/entries.js';
+import { householdRoutes } from './routes/household.js';
+import { runRoutes } from './routes/runs.js';
+import { Store } from './store/store.js';
+import type { Db } from './db/open.js';
+
+export interface App {
+  express: Express;
+  store: Store;
+  changes: Changes;
+}
+
+/**
+ * The whole server without its socket.
+ * @param webRoot folder of the built web application, if it is to be served
+ */
+export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
+  const changes = new Changes();
+  const store = new Store(db, changes);
+  const routes = [
+    ...householdRoutes(store),
+    ...benchRoutes(store),
+    ...entryRoutes(store),
+    ...runRoutes(store),
+  ];
+
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('query parser', 'simple');
+  if (log) app.use(pinoHttp({ logger: log }));
+  app.use(security());
+  app.use(compression({ filter: (request, response) => request.path !== '/api/v1/changes' && compression.filter(request, response) }));
+  app.get('/api/v1/changes', changes.stream);
+  app.use('/api', ownOriginOnly, express.json({ limit: '1mb', strict: true }));
+  app.get('/api/openapi.json', (_request, response) => void response.json(openApi(routes)));
+  for (const route of routes) mount(app, route, store);
+  app.use('/api', (request, response) => {
+    const path = `/api${request.path}`;
+    const known = routes.some((route) => new RegExp(`^${route.path.replaceAll(/\{\w+\}/g, '[^/]+')}$`).test(path));
+    sendProblem(response, known ? new ProblemError(405, 'This cannot be done here.') : notFound('address'));
+  });
+  if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
+  app.use(problems);
+  return { express: app, store, changes };
+}
+
+function security(): express.RequestHandler {
+  return helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        'default-src': ["'none'"],
+        'script-src': ["'self'"],
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'font-src': ["'self'"],
+        'connect-src': ["'self'"],
+        'worker-src': ["'self'"],
+        'manifest-src': ["'self'"],
+        'base-uri': ["'self'"],
+        'form-action': ["'self'"],
+        'frame-ancestors': ["'none'"],
+        'object-src': ["'none'"],
+      },
+    },
+    strictTransportSecurity: false,
+    referrerPolicy: { policy: 'no-referrer' },
+    crossOriginEmbedderPolicy: false,
+  });
+}
+
+/** Other sites' pages may not write here, though they can reach the address. */
+const ownOriginOnly: express.RequestHandler = (request, response, next) => {
+  const origin = request.get('Origin');
+  const site = request.get('Sec-Fetch-Site');
+  const foreign =
+    (origin !== undefined && !origin.endsWith(`://${request.get('Host')}`)) ||
+    site === 'cross-site';
+  if (foreign && request.method !== 'GET') {
+    return sendProblem(response, new ProblemError(403, 'This was asked from another site.'));
+  }
+  next();
+};
+
+function serveWeb(app: Express, webRoot: string): void {
+  const index = readFileSync(join(webRoot, 'index.html'), 'utf8');
+  app.use(
+    express.static(webRoot, {
+      index: false,
+      setHeaders: (response, path) => {
+        const hashed = /-[A-Z0-9]{8}\.\w+$/.test(path);
+        response.set('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+      },
+    }),
+  );
+  app.get('/{*path}', (request, response, next) => {
+    if (/\.\w{1,5}$/.test(request.path)) return next();
+    response.type('html').set('Cache-Control', 'no-cache').send(index);
+  });
+  app.use((_request, response) => sendProblem(response, notFound('page')));
+}

@@ -1,0 +1,36 @@
+import type { Request, Response } from 'express';
+
+/** What other open screens should look at again. */
+export interface Change {
+  topic: 'household' | 'machines' | 'entries' | 'runs';
+  id?: string;
+}
+
+const KEEP_ALIVE_MS = 25_000;
+
+/** Tells every open screen what changed, by server-sent events. */
+export class Changes {
+  readonly #listeners = new Set<Response>();
+
+  tell(change: Change): void {
+    for (const listener of this.#listeners) listener.write(`data: ${JSON.stringify(change)}\n\n`);
+  }
+
+  /** Express handler for the stream. */
+  stream = (request: Request, response: Response): void => {
+    response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' });
+    response.flushHeaders();
+    response.write('retry: 2000\n\n');
+    this.#listeners.add(response);
+    const beat = setInterval(() => response.write(': here\n\n'), KEEP_ALIVE_MS);
+    request.on('close', () => {
+      clearInterval(beat);
+      this.#listeners.delete(response);
+    });
+  };
+
+  /** Ends all streams, so that the server can stop. */
+  close(): void {
+    for (const listener of this.#listeners) listener.end();
+  }
+}

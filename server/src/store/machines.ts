@@ -1,0 +1,42 @@
+import { asc, eq } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
+import type { Machine, MachineDraft } from '@needlecase/core';
+import type { Db } from '../db/open.js';
+import { machines } from '../db/tables.js';
+
+export class MachineStore {
+  constructor(private readonly db: Db) {}
+
+  list(): Machine[] {
+    return this.db.select().from(machines).orderBy(asc(machines.position)).all().map(toMachine);
+  }
+
+  get(id: string): Machine | undefined {
+    const row = this.db.select().from(machines).where(eq(machines.id, id)).get();
+    return row && toMachine(row);
+  }
+
+  create(draft: MachineDraft, id: string = randomUUID()): Machine {
+    const position = this.list().length;
+    this.db.insert(machines).values({ id, version: 1, position, ...draft }).run();
+    return this.get(id)!;
+  }
+
+  replace(id: string, version: number, draft: MachineDraft): Machine {
+    this.db
+      .update(machines)
+      .set({ maker: null, inUseSince: null, ...draft, version: version + 1 })
+      .where(eq(machines.id, id))
+      .run();
+    return this.get(id)!;
+  }
+}
+
+function toMachine(row: typeof machines.$inferSelect): Machine {
+  const { position: _position, maker, inUseSince, ...rest } = row;
+  return {
+    ...rest,
+    ...(maker === null ? {} : { maker }),
+    ...(inUseSince === null ? {} : { inUseSince }),
+  };
+}

@@ -1,0 +1,50 @@
+import type { Db } from '../db/open.js';
+import type { Change, Changes } from '../http/changes.js';
+import { AnswerStore } from './answers.js';
+import { EntryStore } from './entries.js';
+import { HouseholdStore } from './household.js';
+import { MachineStore } from './machines.js';
+import { RunStore } from './runs.js';
+
+/** Everything that is kept, and the transactions around it. */
+export class Store {
+  readonly answers: AnswerStore;
+  readonly entries: EntryStore;
+  readonly household: HouseholdStore;
+  readonly machines: MachineStore;
+  readonly runs: RunStore;
+  #told: Change[] = [];
+
+  constructor(
+    private readonly db: Db,
+    private readonly changes?: Changes,
+  ) {
+    this.answers = new AnswerStore(db);
+    this.entries = new EntryStore(db);
+    this.household = new HouseholdStore(db);
+    this.machines = new MachineStore(db);
+    this.runs = new RunStore(db);
+  }
+
+  /** Notes a change, to be told to open screens once it is committed. */
+  changed(change: Change): void {
+    this.#told.push(change);
+  }
+
+  /** Runs work in one transaction: all of it is stored, or nothing. */
+  write<T>(work: () => T): T {
+    this.#told = [];
+    try {
+      const result = this.db.$client.transaction(work).immediate();
+      for (const change of this.#told) this.changes?.tell(change);
+      return result;
+    } catch (error) {
+      this.entries.dropCaches();
+      throw error;
+    }
+  }
+
+  close(): void {
+    this.db.$client.close();
+  }
+}

@@ -1,0 +1,9 @@
+/* npm run demo: install, build, make the demo household, serve it. */
+import { build, install, root, run } from './steps.mjs';
+import { join } from 'node:path';
+
+install();
+build();
+const file = process.env.NEEDLECASE_DB ?? join(root, 'data/demo.sqlite');
+run('node', ['server/dist/demo.js', file, ...process.argv.slice(2)]);
+run('node', ['server/dist/main.js'], { NEEDLECASE_DB: file });

@@ -1,0 +1,21 @@
+/* Bundles the server and the demo maker; better-sqlite3 stays outside, it is native. */
+import { build } from 'esbuild';
+import { cpSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { root } from './steps.mjs';
+
+rmSync(join(root, 'server/dist'), { recursive: true, force: true });
+await build({
+  absWorkingDir: root,
+  entryPoints: ['server/src/main.ts', 'server/src/demo.ts', 'server/src/bench.ts'],
+  outdir: 'server/dist',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  splitting: true,
+  sourcemap: 'linked',
+  external: ['better-sqlite3', 'express', 'pino', 'pino-http', 'helmet', 'compression'],
+  logLevel: 'warning',
+});
+cpSync(join(root, 'server/migrations'), join(root, 'server/dist/migrations'), { recursive: true });

@@ -1,0 +1,112 @@
+/*
+ * What the commands share: installing, building and finding the browser, each only when something
+ * changed. Plain JavaScript on Node alone, since it runs before anything is installed.
+ */
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join, relative } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const cache = join(root, '.cache');
+
+/** Runs a command in the repository; ends the program when it fails. */
+export function run(command, args, env = {}) {
+  const result = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  });
+  if (result.status !== 0) process.exit(result.status ?? 1);
+}
+
+export const bin = (name) => join(root, 'node_modules/.bin', name);
+
+/** A print of files' contents; folders are read whole. */
+function printOf(paths) {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    if (!existsSync(path)) return;
+    if (statSync(path).isDirectory()) {
+      for (const name of readdirSync(path).sort()) {
+        if (!['node_modules', 'dist', '.angular', 'test-results'].includes(name)) {
+          visit(join(path, name));
+        }
+      }
+      return;
+    }
+    if (path.includes('.generated.')) return;
+    hash.update(relative(root, path)).update('\0').update(readFileSync(path));
+  };
+  for (const path of paths) visit(join(root, path));
+  return hash.digest('hex');
+}
+
+/** Does work unless it was done before for the same files and its products are still there. */
+function unlessDone(name, inputs, products, work) {
+  const stamp = join(cache, `${name}.stamp`);
+  const print = printOf(inputs);
+  const done =
+    existsSync(stamp) &&
+    readFileSync(stamp, 'utf8') === print &&
+    products.every((path) => existsSync(join(root, path)));
+  if (done) return;
+  work();
+  mkdirSync(cache, { recursive: true });
+  writeFileSync(stamp, print);
+}
+
+export function install() {
+  unlessDone(
+    'install',
+    ['package-lock.json', '.npmrc'],
+    ['node_modules/.package-lock.json', 'node_modules/better-sqlite3/build/Release/better_sqlite3.node'],
+    () => {
+      console.log('Installing packages. This takes a few minutes the first time.');
+      run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+    },
+  );
+}
+
+export function build() {
+  unlessDone(
+    'validators',
+    ['core/src/model', 'tools/validators.ts', 'package-lock.json'],
+    ['core/src/model/validators.generated.js'],
+    () => run(bin('tsx'), ['tools/validators.ts']),
+  );
+  unlessDone(
+    'server',
+    ['core/src', 'server/src', 'server/migrations', 'demo', 'tools/server.mjs', 'package-lock.json'],
+    ['server/dist/main.js', 'server/dist/demo.js'],
+    () => run('node', ['tools/server.mjs']),
+  );
+  unlessDone(
+    'web',
+    ['core/src', 'web', 'angular.json', 'tsconfig.base.json', 'package-lock.json'],
+    ['web/dist/browser/index.html'],
+    () => {
+      console.log('Building the web application.');
+      run(bin('ng'), ['build'], { NG_CLI_ANALYTICS: 'false' });
+    },
+  );
+}
+
+/** Where Chromium is; from Debian's packages when it is not there yet. */
+export function browser() {
+  const known = ['/usr/bin/chromium', '/usr/bin/chromium-browser'];
+  const found = () => process.env.CHROMIUM ?? known.find((path) => existsSync(path));
+  if (!found()) {
+    console.log('Installing Chromium from Debian’s packages.');
+    const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+    for (const args of [
+      ['apt-get', 'update', '-qq'],
+      ['apt-get', 'install', '-y', '-qq', '--no-install-recommends', 'chromium'],
+    ]) {
+      const [command, ...rest] = [...sudo, ...args];
+      run(command, rest, { DEBIAN_FRONTEND: 'noninteractive' });
+    }
+  }
+  return found();
+}

@@ -1,0 +1,62 @@
+import type { Routes } from '@angular/router';
+import { hasHousehold, hasNoHousehold } from './data/first-start.guard';
+
+const title = (view: string) => `${view} · Needlecase`;
+
+/** One lazy route a view. */
+export const routes: Routes = [
+  {
+    path: '',
+    pathMatch: 'full',
+    title: title('Bench'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./bench/bench.component').then((m) => m.BenchComponent),
+  },
+  {
+    path: 'machine/:id',
+    title: title('Machine'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./machine/machine.component').then((m) => m.MachineComponent),
+  },
+  {
+    path: 'machine/:id/:station',
+    title: title('Machine'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./machine/machine.component').then((m) => m.MachineComponent),
+  },
+  {
+    path: 'visit',
+    title: title('Choose a visit'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./run/choose.component').then((m) => m.ChooseComponent),
+  },
+  {
+    path: 'run/:id',
+    title: title('Visit'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./run/run.component').then((m) => m.RunComponent),
+  },
+  {
+    path: 'log',
+    title: title('Log'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./log/log.component').then((m) => m.LogComponent),
+  },
+  {
+    path: 'house',
+    title: title('House'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./house/house.component').then((m) => m.HouseComponent),
+  },
+  {
+    path: 'start',
+    title: title('First start'),
+    canActivate: [hasNoHousehold],
+    loadComponent: () => import('./start/start.component').then((m) => m.StartComponent),
+  },
+  {
+    path: '**',
+    title: title('Not found'),
+    loadComponent: () => import('./shell/lost.component').then((m) => m.LostComponent),
+  },
+];

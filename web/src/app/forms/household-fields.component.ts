@@ -1,0 +1,117 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import type { HouseholdDraft, UnitSystem } from '@needlecase/core';
+import { FieldDirective, ProblemComponent } from './problems';
+
+export type HouseholdForm = FormGroup<{
+  name: FormControl<string>;
+  zone: FormControl<string>;
+  units: FormControl<UnitSystem>;
+  hardness: FormControl<number | null>;
+}>;
+
+export function householdForm(known: Partial<HouseholdDraft> = {}): HouseholdForm {
+  const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return new FormGroup({
+    name: new FormControl(known.name ?? '', { nonNullable: true }),
+    zone: new FormControl(known.zone ?? here, { nonNullable: true }),
+    units: new FormControl<UnitSystem>(known.units ?? 'metric', { nonNullable: true }),
+    hardness: new FormControl<number | null>(known.hardness ?? null),
+  });
+}
+
+/** What the form says, over what is not asked here. */
+export function householdDraft(
+  form: HouseholdForm,
+  rest: Pick<HouseholdDraft, 'school' | 'risk'> = { school: 'steady', risk: 0.1 },
+): HouseholdDraft {
+  const { name, zone, units, hardness } = form.getRawValue();
+  return {
+    name: name.trim(),
+    zone,
+    units,
+    ...(hardness === null ? {} : { hardness }),
+    school: rest.school,
+    risk: rest.risk,
+  };
+}
+
+/** The fields of the household. */
+@Component({
+  selector: 'nc-household-fields',
+  imports: [ReactiveFormsModule, FieldDirective, ProblemComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="grid" [formGroup]="form()">
+      <div>
+        <label class="form-label" for="h-name">Name of the household</label>
+        <input
+          id="h-name"
+          class="form-control"
+          formControlName="name"
+          placeholder="Kiln Lane House"
+          autocomplete="off"
+          [ncField]="prefix() + 'name'"
+        />
+        <nc-problem [field]="prefix() + 'name'" />
+      </div>
+      <div>
+        <label class="form-label" for="h-zone">Time zone</label>
+        <select
+          id="h-zone"
+          class="form-select"
+          formControlName="zone"
+          [ncField]="prefix() + 'zone'"
+        >
+          @for (zone of zones; track zone) {
+            <option [value]="zone">{{ zone.replaceAll('_', ' ') }}</option>
+          }
+        </select>
+        <nc-problem [field]="prefix() + 'zone'" />
+      </div>
+      <div>
+        <label class="form-label" for="h-units">Units</label>
+        <select id="h-units" class="form-select" formControlName="units">
+          <option value="metric">Metric: litres, metres, °C</option>
+          <option value="us">US customary: gallons, feet, °F</option>
+        </select>
+      </div>
+      <div>
+        <label class="form-label" for="h-hardness">
+          Water hardness, mg/L CaCO₃ <span class="soft">(if you know it)</span>
+        </label>
+        <input
+          id="h-hardness"
+          class="form-control"
+          type="number"
+          inputmode="decimal"
+          min="0"
+          max="2000"
+          formControlName="hardness"
+          [ncField]="prefix() + 'hardness'"
+        />
+        <nc-problem [field]="prefix() + 'hardness'" />
+        <div class="form-text">
+          On your water bill. 0 to 60 soft, 61 to 120 moderately hard, 121 to 180 hard, above that
+          very hard.
+        </div>
+      </div>
+    </div>
+  `,
+  styles: `
+    .grid {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(17rem, 1fr));
+      gap: 0.9rem 1.25rem;
+    }
+  `,
+})
+export class HouseholdFieldsComponent {
+  readonly form = input.required<HouseholdForm>();
+  readonly prefix = input('');
+  protected readonly zones = zonesWith(Intl.DateTimeFormat().resolvedOptions().timeZone);
+}
+
+function zonesWith(here: string): string[] {
+  return [...new Set([here, 'UTC', ...Intl.supportedValuesOf('timeZone')])];
+}

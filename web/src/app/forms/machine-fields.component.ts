@@ -1,0 +1,61 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { ReactiveFormsModule } from '@angular/forms';
+import { FEATURE_QUESTIONS, HABIT_QUESTIONS, KIND_NAMES, MACHINE_KINDS } from '@needlecase/core';
+import { startWith, switchMap } from 'rxjs';
+import type { MachineForm } from './machine-form';
+import { FieldDirective, ProblemComponent } from './problems';
+
+/** The fields of a machine: how it is built and placed, or how it is used. */
+@Component({
+  selector: 'nc-machine-fields',
+  imports: [ReactiveFormsModule, FieldDirective, ProblemComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './machine-fields.component.html',
+  styles: `
+    .grid {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
+      gap: 0.9rem 1.25rem;
+    }
+
+    fieldset {
+      grid-column: 1 / -1;
+    }
+
+    .checks {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.35rem 1.5rem;
+    }
+
+    legend {
+      font: 600 1rem var(--sans);
+      margin-bottom: 0.35rem;
+    }
+  `,
+})
+export class MachineFieldsComponent {
+  readonly form = input.required<MachineForm>();
+  readonly part = input<'build' | 'use' | 'both'>('both');
+  /** Where problems of this machine are listed, such as `machines.0.`. */
+  readonly prefix = input('');
+  /** Keeps ids apart where several are on a page. */
+  readonly tag = input('m');
+
+  protected readonly kinds = MACHINE_KINDS.map((kind) => ({ kind, name: KIND_NAMES[kind] }));
+  readonly #kind = toSignal(
+    toObservable(this.form).pipe(
+      switchMap(({ controls: { kind } }) => kind.valueChanges.pipe(startWith(kind.value))),
+    ),
+  );
+  protected readonly questions = computed(() => {
+    const kind = this.#kind();
+    return FEATURE_QUESTIONS.filter(({ kinds }) => kind && kinds.includes(kind));
+  });
+  protected readonly habits = computed(() => {
+    const kind = this.#kind();
+    return HABIT_QUESTIONS.filter(({ kinds }) => kind && kinds.includes(kind));
+  });
+  protected readonly vented = computed(() => this.#kind() === 'vented-dryer');
+}

@@ -1,0 +1,85 @@
+import { FormControl, FormGroup } from '@angular/forms';
+import {
+  FEATURE_QUESTIONS,
+  FEATURES,
+  HABIT_QUESTIONS,
+  HABITS,
+  type FeatureId,
+  type Features,
+  type HabitId,
+  type Machine,
+  type MachineDraft,
+  type MachineKind,
+} from '@needlecase/core';
+
+const FEATURE_IDS = Object.keys(FEATURES) as FeatureId[];
+
+export interface MachineControls {
+  name: FormControl<string>;
+  kind: FormControl<MachineKind>;
+  maker: FormControl<string>;
+  place: FormControl<string>;
+  elbows: FormControl<number | null>;
+  loadsPerWeek: FormControl<number | null>;
+  features: FormGroup<Record<FeatureId, FormControl<string>>>;
+  habits: FormGroup<Record<HabitId, FormControl<boolean>>>;
+}
+
+export type MachineForm = FormGroup<MachineControls>;
+
+const text = (value: string) => new FormControl(value, { nonNullable: true });
+
+/** A form for one machine, filled from what is known. */
+export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
+  const features = known.features ?? {};
+  const first = (id: FeatureId) =>
+    FEATURE_QUESTIONS.find((question) => question.id === id)!.answers[0]!.value;
+  return new FormGroup<MachineControls>({
+    name: text(known.name ?? ''),
+    kind: new FormControl<MachineKind>(known.kind ?? 'front-load-washer', { nonNullable: true }),
+    maker: text(known.maker ?? ''),
+    place: text(known.place ?? ''),
+    elbows: new FormControl(features.elbows ?? null),
+    loadsPerWeek: new FormControl(known.loadsPerWeek ?? 5),
+    features: new FormGroup(
+      Object.fromEntries(FEATURE_IDS.map((id) => [id, text(features[id] ?? first(id))])) as Record<
+        FeatureId,
+        FormControl<string>
+      >,
+    ),
+    habits: new FormGroup(
+      Object.fromEntries(
+        HABITS.map((id) => [
+          id,
+          new FormControl(known.habits?.includes(id) ?? false, { nonNullable: true }),
+        ]),
+      ) as Record<HabitId, FormControl<boolean>>,
+    ),
+  });
+}
+
+/** What a form says, with only the questions that its kind of machine is asked. */
+export function draftOf(form: MachineForm): MachineDraft {
+  const { name, kind, maker, place, elbows, loadsPerWeek, features, habits } = form.getRawValue();
+  const asked = FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(kind));
+  const answers = Object.fromEntries(asked.map(({ id }) => [id, features[id]]));
+  const hasElbows = kind === 'vented-dryer' && elbows !== null;
+  return {
+    name: name.trim(),
+    kind,
+    ...(maker.trim() ? { maker: maker.trim() } : {}),
+    place: place.trim(),
+    features: { ...answers, ...(hasElbows ? { elbows } : {}) } as Features,
+    habits: HABIT_QUESTIONS.filter(({ id, kinds }) => kinds.includes(kind) && habits[id]).map(
+      ({ id }) => id,
+    ),
+    // A missing figure goes out as it is, so that the check can say so beside the field.
+    loadsPerWeek: loadsPerWeek as number,
+  };
+}
+
+/** A stored machine without what the server adds. */
+export function withoutVersion(machine: Machine): MachineDraft {
+  const { id: _id, version: _version, ...draft } = machine;
+  return draft;
+}

@@ -1,0 +1,75 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import type { Machine } from '@needlecase/core';
+import { switchMap, startWith, Subject } from 'rxjs';
+import { HouseholdService } from '../data/household.service';
+import { HouseholdCardComponent } from './household-card.component';
+import { MachineCardComponent } from './machine-card.component';
+
+/** The household and its machines, to look at and to change. */
+@Component({
+  selector: 'nc-house',
+  imports: [HouseholdCardComponent, MachineCardComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h1>House</h1>
+    @if (household(); as house) {
+      <nc-household-card [household]="house" (saved)="again()" />
+    }
+    <h2>Machines</h2>
+    @for (machine of machines(); track machine.id + '/' + machine.version) {
+      <nc-machine-card
+        [id]="'machine-' + machine.id"
+        [machine]="machine"
+        (saved)="again()"
+      />
+    }
+    @if (adding()) {
+      <nc-machine-card (saved)="added()" (left)="adding.set(false)" />
+    } @else {
+      <button type="button" class="btn btn-plain" (click)="adding.set(true)">Add a machine</button>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      max-width: 62rem;
+    }
+
+    h1 {
+      font-size: 1.9rem;
+    }
+
+    h2 {
+      font-size: 1.4rem;
+      margin: 1.2rem 0 0.4rem;
+    }
+  `,
+})
+export class HouseComponent {
+  readonly #service = inject(HouseholdService);
+  readonly #again = new Subject<void>();
+  protected readonly household = toSignal(
+    this.#again.pipe(
+      startWith(undefined),
+      switchMap(() => this.#service.household()),
+    ),
+  );
+  protected readonly machines = toSignal(
+    this.#again.pipe(
+      startWith(undefined),
+      switchMap(() => this.#service.machines()),
+    ),
+    { initialValue: [] as Machine[] },
+  );
+  protected readonly adding = signal(false);
+
+  protected again(): void {
+    this.#again.next();
+  }
+
+  protected added(): void {
+    this.adding.set(false);
+    this.again();
+  }
+}

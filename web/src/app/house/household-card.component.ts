@@ -1,0 +1,116 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { check, type Household } from '@needlecase/core';
+import type { ApiProblem } from '../data/api.service';
+import { HouseholdService } from '../data/household.service';
+import { ToastsService } from '../data/toasts.service';
+import {
+  HouseholdFieldsComponent,
+  householdDraft,
+  householdForm,
+  type HouseholdForm,
+} from '../forms/household-fields.component';
+import { FormProblems } from '../forms/problems';
+import { ConflictComponent } from './conflict.component';
+
+/** The household in a sentence, and as a form to change it. */
+@Component({
+  selector: 'nc-household-card',
+  imports: [HouseholdFieldsComponent, ConflictComponent],
+  providers: [FormProblems],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let house = household();
+    @if (form(); as open) {
+      <form (submit)="$event.preventDefault(); save()" novalidate>
+        <nc-household-fields [form]="open" />
+        @if (stored(); as theirs) {
+          <nc-conflict [mine]="draft()!" [theirs]="theirs" (choose)="choose($event)" />
+        } @else {
+          @if (failed(); as wrong) {
+            <p class="field-problem" role="alert">{{ wrong.title }} {{ wrong.detail }}</p>
+          }
+          <div class="row">
+            <button type="submit" class="btn btn-thread">Store</button>
+            <button type="button" class="btn btn-plain" (click)="form.set(undefined)">
+              Leave it
+            </button>
+          </div>
+        }
+      </form>
+    } @else {
+      <p class="said">
+        <strong>{{ house.name }}</strong
+        >. Time zone {{ house.zone.replaceAll('_', ' ') }}. Units
+        {{ house.units === 'metric' ? 'metric' : 'US customary' }}. Water hardness
+        {{ house.hardness === undefined ? 'not known' : house.hardness + ' mg/L CaCO₃' }}. Steady
+        intervals; a date leaves {{ percent() }} % chance that a part is past its mark before it is
+        cleaned.
+        <button type="button" class="btn btn-plain" (click)="edit()">Change</button>
+      </p>
+    }
+  `,
+  styles: `
+    .row {
+      display: flex;
+      gap: 0.6rem;
+      margin-top: 1rem;
+    }
+
+    .said .btn {
+      margin-left: 0.6rem;
+    }
+  `,
+})
+export class HouseholdCardComponent {
+  readonly #service = inject(HouseholdService);
+  readonly #problems = inject(FormProblems);
+  readonly #toasts = inject(ToastsService);
+
+  readonly household = input.required<Household>();
+  readonly saved = output<void>();
+
+  protected readonly form = signal<HouseholdForm | undefined>(undefined);
+  protected readonly failed = signal<ApiProblem | undefined>(undefined);
+  protected readonly stored = signal<Household | undefined>(undefined);
+  protected readonly percent = computed(() => Math.round(this.household().risk * 100));
+  #version = 0;
+
+  protected edit(): void {
+    this.#version = this.household().version;
+    this.form.set(householdForm(this.household()));
+  }
+
+  protected draft() {
+    const form = this.form();
+    return form && householdDraft(form, this.household());
+  }
+
+  protected save(): void {
+    const draft = this.draft()!;
+    const wrong = check('HouseholdDraft', draft);
+    this.#problems.set(wrong);
+    if (wrong.length) return this.#problems.show();
+    this.#service.saveHousehold(draft, this.#version).subscribe({
+      next: () => this.#done(),
+      error: (problem: ApiProblem) => {
+        this.#problems.set(problem.errors);
+        if (problem.status === 409) this.stored.set(problem.current as Household);
+        else this.failed.set(problem);
+      },
+    });
+  }
+
+  protected choose(which: 'mine' | 'theirs'): void {
+    this.#version = this.stored()!.version;
+    this.stored.set(undefined);
+    if (which === 'mine') this.save();
+    else this.#done();
+  }
+
+  #done(): void {
+    this.form.set(undefined);
+    this.failed.set(undefined);
+    this.#toasts.show('The household is stored.');
+    this.saved.emit();
+  }
+}

@@ -1,0 +1,167 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { check, FEATURE_QUESTIONS, HABIT_QUESTIONS, KIND_NAMES, type Machine } from '@needlecase/core';
+import type { ApiProblem } from '../data/api.service';
+import { HouseholdService } from '../data/household.service';
+import { ToastsService } from '../data/toasts.service';
+import { MachineFieldsComponent } from '../forms/machine-fields.component';
+import { draftOf, machineForm, type MachineForm } from '../forms/machine-form';
+import { FormProblems } from '../forms/problems';
+import { ConflictComponent } from './conflict.component';
+
+/** One machine in a few lines, and as a form to change it; without a machine, a form for a new one. */
+@Component({
+  selector: 'nc-machine-card',
+  imports: [MachineFieldsComponent, ConflictComponent, RouterLink],
+  providers: [FormProblems],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (form() ?? fresh(); as open) {
+      <form (submit)="$event.preventDefault(); save(open)" novalidate>
+        <nc-machine-fields [form]="open" [tag]="'e' + (machine()?.id ?? 'new')" />
+        @if (stored(); as theirs) {
+          <nc-conflict [mine]="draft(open)" [theirs]="theirs" (choose)="choose($event, open)" />
+        } @else {
+          @if (failed(); as wrong) {
+            <p class="field-problem" role="alert">{{ wrong.title }} {{ wrong.detail }}</p>
+          }
+          <div class="row">
+            <button type="submit" class="btn btn-thread">Store</button>
+            <button type="button" class="btn btn-plain" (click)="leave()">Leave it</button>
+          </div>
+        }
+      </form>
+    } @else if (machine(); as one) {
+      <div class="one">
+        <div>
+          <h3>
+            <a [routerLink]="['/machine', one.id]">{{ one.name }}</a>
+            <small class="soft">
+              {{ one.maker ? one.maker + ', ' : '' }}{{ kindNames[one.kind] }}, {{ one.place }}
+            </small>
+          </h3>
+          <p>{{ one.loadsPerWeek }} loads in a usual week. {{ said() }}</p>
+        </div>
+        <button
+          type="button"
+          class="btn btn-plain"
+          (click)="edit(one)"
+          [attr.aria-label]="'Change ' + one.name"
+        >
+          Change
+        </button>
+      </div>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      border-top: 2px dashed var(--seam);
+      padding: 0.7rem 0;
+    }
+
+    .one {
+      display: flex;
+      justify-content: space-between;
+      align-items: start;
+      gap: 1rem;
+    }
+
+    h3 {
+      font-size: 1.2rem;
+      margin: 0;
+    }
+
+    h3 small {
+      font: 1rem var(--sans);
+      margin-left: 0.5rem;
+    }
+
+    p {
+      margin: 0.1rem 0 0;
+    }
+
+    .row {
+      display: flex;
+      gap: 0.6rem;
+      margin-top: 1rem;
+    }
+  `,
+})
+export class MachineCardComponent {
+  readonly #service = inject(HouseholdService);
+  readonly #problems = inject(FormProblems);
+  readonly #toasts = inject(ToastsService);
+  readonly #key = crypto.randomUUID();
+
+  readonly machine = input<Machine>();
+  readonly saved = output<void>();
+  readonly left = output<void>();
+
+  protected readonly form = signal<MachineForm | undefined>(undefined);
+  protected readonly fresh = computed(() => (this.machine() ? undefined : machineForm()));
+  protected readonly failed = signal<ApiProblem | undefined>(undefined);
+  protected readonly stored = signal<Machine | undefined>(undefined);
+  protected readonly kindNames = KIND_NAMES;
+  protected readonly draft = draftOf;
+  #version = 0;
+
+  /** What is known of how it is built and used, in a sentence each. */
+  protected readonly said = computed(() => {
+    const machine = this.machine();
+    if (!machine) return '';
+    const { features, habits, kind } = machine;
+    const answers = FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(kind)).flatMap(
+      ({ id, question, answers }) => {
+        const value = features[id];
+        const answer = answers.find((one) => one.value === value);
+        return answer && value !== 'unknown' ? `${question} ${answer.label}.` : [];
+      },
+    );
+    const special = HABIT_QUESTIONS.filter(({ id }) => habits.includes(id)).map(({ label }) => label);
+    return [...answers, ...(special.length ? [`Special: ${special.join('; ')}.`] : [])].join(' ');
+  });
+
+  protected edit(machine: Machine): void {
+    this.#version = machine.version;
+    this.form.set(machineForm(machine));
+  }
+
+  protected leave(): void {
+    this.form.set(undefined);
+    this.left.emit();
+  }
+
+  protected save(form: MachineForm): void {
+    const draft = draftOf(form);
+    const wrong = check('MachineDraft', draft);
+    this.#problems.set(wrong);
+    if (wrong.length) return this.#problems.show();
+    const machine = this.machine();
+    const request = machine
+      ? this.#service.saveMachine(machine.id, draft, this.#version)
+      : this.#service.addMachine(draft, this.#key);
+    request.subscribe({
+      next: () => this.#done(),
+      error: (problem: ApiProblem) => {
+        this.#problems.set(problem.errors);
+        if (problem.status === 409) this.stored.set(problem.current as Machine);
+        else this.failed.set(problem);
+      },
+    });
+  }
+
+  protected choose(which: 'mine' | 'theirs', form: MachineForm): void {
+    this.#version = this.stored()!.version;
+    this.stored.set(undefined);
+    if (which === 'mine') this.save(form);
+    else this.#done();
+  }
+
+  #done(): void {
+    this.form.set(undefined);
+    this.failed.set(undefined);
+    this.#toasts.show('The machine is stored.');
+    this.saved.emit();
+  }
+}

@@ -1,0 +1,192 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { Router } from '@angular/router';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap';
+import {
+  dayOf,
+  ENTRY_KINDS,
+  GRADE_NAMES,
+  sayDay,
+  sayEntry,
+  stationById,
+  stationsOf,
+  type Entry,
+  type EntryKind,
+} from '@needlecase/core';
+import { combineLatest, debounceTime, startWith } from 'rxjs';
+import type { ApiProblem } from '../data/api.service';
+import { ChangesService } from '../data/changes.service';
+import { EntriesService } from '../data/entries.service';
+import { HouseholdService } from '../data/household.service';
+import { ToastsService } from '../data/toasts.service';
+
+const KIND_LABELS: Record<EntryKind, string> = {
+  load: 'Loads',
+  opened: 'Looked at',
+  done: 'Work done',
+  reading: 'Readings',
+  code: 'Codes',
+  replaced: 'Parts replaced',
+  note: 'Notes',
+  undone: 'Undone',
+};
+
+const PAGE = 60;
+
+/** Everything that happened, newest first. */
+@Component({
+  selector: 'nc-log',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './log.component.html',
+  styleUrl: './log.component.scss',
+})
+export class LogComponent {
+  readonly #entries = inject(EntriesService);
+  readonly #router = inject(Router);
+  readonly #modal = inject(NgbModal);
+  readonly #toasts = inject(ToastsService);
+
+  /** From the address. */
+  readonly machine = input<string>();
+  readonly station = input<string>();
+  readonly kind = input<string>();
+  readonly undone = input<string>();
+
+  protected readonly machines = toSignal(inject(HouseholdService).machines(), { initialValue: [] });
+  protected readonly stations = computed(() => {
+    const machine = this.machines().find(({ id }) => id === this.machine());
+    return machine ? stationsOf(machine) : [];
+  });
+  protected readonly kinds = ENTRY_KINDS.filter((kind) => kind !== 'undone').map((kind) => ({
+    kind,
+    label: KIND_LABELS[kind],
+  }));
+
+  readonly #shown = signal<Entry[]>([]);
+  protected readonly next = signal<string | undefined>(undefined);
+  protected readonly problem = signal<ApiProblem | undefined>(undefined);
+  protected readonly read = signal(false);
+
+  readonly #filter = computed(() => ({
+    ...(this.machine() ? { machine: this.machine()! } : {}),
+    ...(this.station() ? { station: this.station()! } : {}),
+    ...(this.kind() ? { kind: this.kind()! } : {}),
+    ...(this.undone() ? { all: true } : {}),
+  }));
+  protected readonly filtered = computed(() => Object.keys(this.#filter()).length > 0);
+
+  /** Entries by day, loads of one day and machine on one line. */
+  protected readonly days = computed(() => {
+    const today = dayOf(Date.now(), this.#shown()[0]?.zone ?? 'UTC');
+    const days: { day: string; said: string; entries: Entry[] }[] = [];
+    for (const entry of this.#shown()) {
+      if (entry.kind === 'undone') continue;
+      const day = dayOf(Date.parse(entry.at), entry.zone);
+      if (days.at(-1)?.day !== day) days.push({ day, said: sayDay(day, today), entries: [] });
+      days.at(-1)!.entries.push(entry);
+    }
+    return days;
+  });
+
+  protected readonly say = sayEntry;
+
+  constructor() {
+    combineLatest([
+      toObservable(this.#filter),
+      inject(ChangesService).of('entries').pipe(startWith(undefined), debounceTime(60)),
+    ])
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.#readFrom(undefined));
+  }
+
+  protected more(): void {
+    this.#readFrom(this.next());
+  }
+
+  #readFrom(before: string | undefined): void {
+    const limit = before ? PAGE : Math.min(200, Math.max(PAGE, this.#shown().length));
+    this.#entries.list({ ...this.#filter(), ...(before ? { before } : {}), limit }).subscribe({
+      next: (page) => {
+        this.#shown.update((all) => (before ? [...all, ...page.entries] : page.entries));
+        this.next.set(page.next);
+        this.problem.set(undefined);
+        this.read.set(true);
+      },
+      error: (problem: ApiProblem) => this.problem.set(problem),
+    });
+  }
+
+  protected filter(change: Record<string, string | null>): void {
+    void this.#router.navigate([], { queryParams: change, queryParamsHandling: 'merge' });
+  }
+
+  protected valueOf(event: Event): string | null {
+    return (event.target as HTMLSelectElement).value || null;
+  }
+
+  protected nameOf(entry: Entry): string {
+    return this.machines().find(({ id }) => id === entry.machineId)?.name ?? 'Household';
+  }
+
+  protected time(entry: Entry): string {
+    return new Intl.DateTimeFormat('en-GB', {
+      hour: '2-digit',
+      minute: '2-digit',
+      timeZone: entry.zone,
+    }).format(new Date(entry.at));
+  }
+
+  protected details(entry: Entry): string {
+    return [
+      entry.grade === undefined ? '' : GRADE_NAMES[entry.grade],
+      ...(entry.found ?? []).map(({ what, count }) => `${count} ${what}`),
+      entry.trays ? `${entry.trays} trays of water` : '',
+      entry.kind !== 'done' && entry.kind !== 'opened' && entry.station
+        ? stationById(entry.station).name.toLowerCase()
+        : '',
+    ]
+      .filter(Boolean)
+      .join(', ');
+  }
+
+  protected async correct(entry: Entry): Promise<void> {
+    const { CorrectComponent } = await import('./correct.component');
+    const dialog = this.#modal.open(CorrectComponent, { ariaLabelledBy: 'correct-title' });
+    (dialog.componentInstance as InstanceType<typeof CorrectComponent>).entry.set(entry);
+    dialog.result.then(
+      () => this.#readFrom(undefined),
+      () => undefined,
+    );
+  }
+
+  protected undo(entry: Entry): void {
+    this.#entries.undo(entry.id).subscribe({
+      next: () => {
+        this.#readFrom(undefined);
+        this.#toasts.show(`Undone: ${sayEntry(entry)}`, {
+          action: { label: 'Bring it back', do: () => this.restore(entry) },
+        });
+      },
+      error: (problem: ApiProblem) => this.#complain(problem),
+    });
+  }
+
+  protected restore(entry: Entry): void {
+    this.#entries.restore(entry.id, crypto.randomUUID()).subscribe({
+      next: () => this.#readFrom(undefined),
+      error: (problem: ApiProblem) => this.#complain(problem),
+    });
+  }
+
+  /** What became of an entry that is no longer in force. */
+  protected fate(entry: Entry): 'undone' | 'corrected' | undefined {
+    if (!entry.revisedBy) return undefined;
+    const later = this.#shown().find(({ id }) => id === entry.revisedBy);
+    return later?.kind === 'undone' ? (later.revisedBy ? 'corrected' : 'undone') : 'corrected';
+  }
+
+  #complain(problem: ApiProblem): void {
+    this.#toasts.show(`${problem.title} ${problem.detail}`, { problem: true });
+    this.#readFrom(undefined);
+  }
+}

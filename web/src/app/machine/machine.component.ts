@@ -1,0 +1,63 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { Router, RouterLink } from '@angular/router';
+import { KIND_NAMES, stationsOf, taskById } from '@needlecase/core';
+import { fromEvent, map, startWith, switchMap } from 'rxjs';
+import { BenchService } from '../data/bench.service';
+import { LineComponent } from '../thread/line.component';
+import { StationComponent } from './station.component';
+
+/** One machine: its line drawn large, and the station chosen on it. */
+@Component({
+  selector: 'nc-machine',
+  imports: [LineComponent, StationComponent, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './machine.component.html',
+  styleUrl: './machine.component.scss',
+})
+export class MachineComponent {
+  readonly #bench = inject(BenchService);
+  readonly #router = inject(Router);
+
+  /** From the address. */
+  readonly id = input.required<string>();
+  readonly station = input<string>();
+
+  readonly #loaded = toSignal(
+    toObservable(this.id).pipe(switchMap((id) => this.#bench.line$(id))),
+  );
+  protected readonly line = computed(() => this.#loaded()?.value);
+  protected readonly problem = computed(() => this.#loaded()?.problem);
+  protected readonly narrow = toSignal(
+    fromEvent(narrowPage, 'change').pipe(
+      startWith(undefined),
+      map(() => narrowPage.matches),
+    ),
+    { requireSync: true },
+  );
+  protected readonly kindNames = KIND_NAMES;
+
+  /** The station in the address, else the most urgent one. */
+  protected readonly chosen = computed(() => {
+    const line = this.line();
+    if (!line) return undefined;
+    const wanted = this.station() ?? line.state.dues[0]?.station ?? line.state.stations[0]!.id;
+    const station = stationsOf(line.machine).find(({ id }) => id === wanted);
+    const state = line.state.stations.find(({ id }) => id === wanted);
+    if (!station || !state) return undefined;
+    const tasks = line.tasks
+      .filter((task) => task.station === wanted)
+      .map((due) => ({
+        due,
+        task: taskById(due.task),
+        said: line.state.dues.find(({ task }) => task === due.task)!.said,
+      }));
+    return { station, state, tasks };
+  });
+
+  protected choose(station: string): void {
+    void this.#router.navigate(['/machine', this.id(), station], { replaceUrl: true });
+  }
+}
+
+const narrowPage = matchMedia('(max-width: 719px)');

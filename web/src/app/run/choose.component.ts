@@ -1,0 +1,74 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { Router } from '@angular/router';
+import { many, planRun, type Run } from '@needlecase/core';
+import { ApiService, type ApiProblem } from '../data/api.service';
+import { BenchService } from '../data/bench.service';
+import { sayMinutes } from '../bench/minutes';
+
+/** Choosing what to do in a visit. What is due is ticked beforehand. */
+@Component({
+  selector: 'nc-choose',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './choose.component.html',
+  styleUrl: './choose.component.scss',
+})
+export class ChooseComponent {
+  readonly #api = inject(ApiService);
+  readonly #router = inject(Router);
+  readonly #loaded = toSignal(inject(BenchService).bench$);
+
+  /** From the address: one task asked for. */
+  readonly machine = input<string>();
+  readonly task = input<string>();
+
+  protected readonly problem = signal<ApiProblem | undefined>(undefined);
+  protected readonly bench = computed(() => this.#loaded()?.value);
+  protected readonly unread = computed(() => this.#loaded()?.problem);
+  protected readonly groups = computed(() => {
+    const bench = this.bench();
+    return (bench?.machines ?? []).map((machine) => ({
+      machine,
+      dues: bench!.states.find(({ machineId }) => machineId === machine.id)!.dues,
+    }));
+  });
+
+  readonly #ready = computed(() => this.bench() !== undefined);
+  protected readonly chosen = linkedSignal<ReadonlySet<string>>(() => {
+    if (!this.#ready()) return new Set();
+    if (this.machine() && this.task()) return new Set([`${this.machine()}/${this.task()}`]);
+    const visit = this.#loaded()?.value?.visit;
+    return new Set(visit?.tasks.map(({ machineId, task }) => `${machineId}/${task}`));
+  });
+
+  protected readonly plan = computed(() => {
+    const tasks = this.#tasks();
+    return tasks.length ? planRun(tasks, this.bench()!.machines) : undefined;
+  });
+  protected readonly sayMinutes = sayMinutes;
+  protected readonly many = many;
+
+  protected turn(key: string): void {
+    this.chosen.update((chosen) => {
+      const next = new Set(chosen);
+      if (!next.delete(key)) next.add(key);
+      return next;
+    });
+  }
+
+  protected start(): void {
+    const tasks = this.#tasks();
+    const key = crypto.randomUUID();
+    this.#api.send<Run>('POST', 'runs', { tasks }, { key }).subscribe({
+      next: (run) => void this.#router.navigate(['/run', run.id]),
+      error: (problem: ApiProblem) => this.problem.set(problem),
+    });
+  }
+
+  #tasks() {
+    return [...this.chosen()].map((key) => {
+      const [machineId, task] = key.split('/') as [string, string];
+      return { machineId, task };
+    });
+  }
+}

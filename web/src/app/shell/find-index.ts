@@ -1,0 +1,64 @@
+import { KIND_NAMES, stationsOf, tasksOf, type Machine } from '@needlecase/core';
+import MiniSearch from 'minisearch';
+import { catchError, firstValueFrom, of } from 'rxjs';
+import type { HouseholdService } from '../data/household.service';
+
+/** Somewhere to go. */
+export interface Place {
+  id: string;
+  name: string;
+  words: string;
+  url: string;
+}
+
+export interface FindIndex {
+  find(typed: string): Place[];
+}
+
+const VIEWS: Place[] = [
+  { id: 'bench', name: 'Bench', words: 'home start due loads', url: '/' },
+  { id: 'visit', name: 'Choose a visit', words: 'clean tasks run', url: '/visit' },
+  { id: 'log', name: 'Log', words: 'history record entries undo correct', url: '/log' },
+  { id: 'house', name: 'House', words: 'household settings units zone hardness', url: '/house' },
+];
+
+export async function makeIndex(household: HouseholdService): Promise<FindIndex> {
+  const machines = await firstValueFrom(
+    household.machines().pipe(catchError(() => of<Machine[]>([]))),
+  );
+  const places = [...VIEWS, ...machines.flatMap(placesOf)];
+  const search = new MiniSearch<Place>({
+    fields: ['name', 'words'],
+    storeFields: ['id'],
+    searchOptions: { prefix: true, fuzzy: 0.2, boost: { name: 2 } },
+  });
+  search.addAll(places);
+  const byId = new Map(places.map((place) => [place.id, place]));
+  return {
+    find: (typed) => search.search(typed).slice(0, 8).map(({ id }) => byId.get(id as string)!),
+  };
+}
+
+function placesOf(machine: Machine): Place[] {
+  const at = `/machine/${machine.id}`;
+  return [
+    {
+      id: machine.id,
+      name: machine.name,
+      words: `${KIND_NAMES[machine.kind]} ${machine.place} ${machine.maker ?? ''}`,
+      url: at,
+    },
+    ...stationsOf(machine).map((station) => ({
+      id: `${machine.id}/${station.id}`,
+      name: `${station.name}, ${machine.name}`,
+      words: station.what,
+      url: `${at}/${station.id}`,
+    })),
+    ...tasksOf(machine).map((task) => ({
+      id: `${machine.id}/task/${task.id}`,
+      name: `${task.name}, ${machine.name}`,
+      words: task.reason,
+      url: `/visit?machine=${machine.id}&task=${task.id}`,
+    })),
+  ];
+}

@@ -1,0 +1,90 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { NgbToast } from '@ng-bootstrap/ng-bootstrap';
+import { ToastsService, type Toast } from '../data/toasts.service';
+
+@Component({
+  selector: 'nc-toasts',
+  imports: [NgbToast],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @for (toast of toasts.shown(); track toast.id) {
+      <ngb-toast [autohide]="false" [class.problem]="toast.problem">
+        <div class="words">
+          <span>{{ toast.text }}</span>
+          @if (toast.action; as action) {
+            <button type="button" class="btn btn-plain" (click)="act(toast)">
+              {{ action.label }}
+            </button>
+          }
+          <button
+            type="button"
+            class="btn-close"
+            aria-label="Close this message"
+            (click)="toasts.close(toast.id)"
+          ></button>
+        </div>
+      </ngb-toast>
+    }
+  `,
+  styles: `
+    :host {
+      position: fixed;
+      right: 1rem;
+      bottom: 1rem;
+      z-index: 15;
+      display: grid;
+      gap: 0.5rem;
+      max-width: calc(100vw - 2rem);
+    }
+
+    ::ng-deep nc-toasts .toast {
+      --bs-toast-bg: var(--ink);
+      --bs-toast-color: var(--linen);
+      --bs-toast-max-width: 26rem;
+      border: 2px dashed var(--seam);
+      font-size: 1rem;
+    }
+
+    .words {
+      display: flex;
+      align-items: center;
+      gap: 0.75rem;
+      font-weight: 550;
+    }
+
+    .words span {
+      flex: 1;
+    }
+
+    .btn-plain {
+      --bs-btn-color: var(--linen);
+      --bs-btn-hover-color: var(--ink);
+      --bs-btn-hover-bg: var(--linen);
+      --bs-btn-active-color: var(--ink);
+      --bs-btn-active-bg: var(--linen);
+    }
+
+    .btn-close {
+      filter: invert(1);
+    }
+
+    :host-context([data-bs-theme='dark']) .btn-close {
+      filter: none;
+    }
+
+    @media (max-width: 719px) {
+      :host {
+        bottom: 5rem;
+        left: 1rem;
+      }
+    }
+  `,
+})
+export class ToastsComponent {
+  protected readonly toasts = inject(ToastsService);
+
+  protected act({ id, action }: Toast): void {
+    this.toasts.close(id);
+    action?.do();
+  }
+}

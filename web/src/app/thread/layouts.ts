@@ -1,0 +1,191 @@
+import type { MachineKind, StationState } from '@needlecase/core';
+import type { Point } from './geometry';
+
+/** Where a station's name stands beside it. */
+export type LabelSide = 'left' | 'right' | 'above' | 'below';
+
+export interface Placed extends Point {
+  state: StationState;
+  side: LabelSide;
+}
+
+/** A drawing worked out: its size, its stations, and what is stitched behind them. */
+export interface Layout {
+  width: number;
+  height: number;
+  radius: number;
+  placed: Placed[];
+  figure: Figure;
+}
+
+/** Outlines behind the thread: `stitched` for the machine, `wall` for house walls and ground. */
+export interface Figure {
+  stitched: string[];
+  wall: string[];
+  words: (Point & { text: string })[];
+}
+
+const NO_FIGURE: Figure = { stitched: [], wall: [], words: [] };
+
+/** One row, evenly spaced; the thread sags a little between the stations. */
+export function strip(stations: readonly StationState[], width: number): Layout {
+  const height = 60;
+  const margin = 22;
+  const gap = stations.length > 1 ? (width - 2 * margin) / (stations.length - 1) : 0;
+  return {
+    width,
+    height,
+    radius: Math.min(17, Math.max(10, gap * 0.36)),
+    placed: stations.map((state, i) => ({
+      state,
+      x: margin + i * gap,
+      y: height / 2 + (i % 2 ? 3 : -3),
+      side: 'below',
+    })),
+    figure: NO_FIGURE,
+  };
+}
+
+/** One column with names beside it, for phones. */
+export function column(stations: readonly StationState[], width: number): Layout {
+  const step = 68;
+  return {
+    width,
+    height: stations.length * step + 12,
+    radius: 23,
+    placed: stations.map((state, i) => ({
+      state,
+      x: 44 + (i % 2 ? 7 : -7),
+      y: 40 + i * step,
+      side: 'right',
+    })),
+    figure: NO_FIGURE,
+  };
+}
+
+type Place = [x: number, y: number, side: LabelSide];
+
+interface Picture {
+  places: Record<string, Place>;
+  figure: Figure;
+}
+
+/** Floor and wall of the room the machine stands in. */
+const FLOOR = 'M20,520H980';
+
+const WASHER_BODY = 'M300,96H676Q690,96 690,110V496Q690,510 676,510H300Q286,510 286,496V110Q286,96 300,96Z';
+const DRYER_BODY = 'M210,96H586Q600,96 600,110V496Q600,510 586,510H210Q196,510 196,496V110Q196,96 210,96Z';
+
+const ring = (x: number, y: number, r: number): string =>
+  `M${x - r},${y}a${r},${r} 0 1 0 ${2 * r},0a${r},${r} 0 1 0 ${-2 * r},0`;
+
+const WASHER_PIPES = ['M800,60V330Q800,360 826,360T852,390V520', 'M60,40V190'];
+
+/** Where each station sits on the machine, roughly where it is on the real one. */
+const PICTURES: Record<MachineKind, Picture> = {
+  'front-load-washer': {
+    places: {
+      tap: [70, 130, 'below'],
+      'inlet-screen': [212, 74, 'above'],
+      dispenser: [372, 142, 'right'],
+      gasket: [388, 300, 'left'],
+      tub: [500, 352, 'right'],
+      'pump-filter': [596, 458, 'left'],
+      'drain-hose': [728, 330, 'below'],
+      standpipe: [800, 110, 'right'],
+      'house-drain': [858, 466, 'right'],
+    },
+    figure: {
+      stitched: [WASHER_BODY, 'M286,180H690', ring(488, 318, 118), ring(488, 318, 92), 'M548,426H668V496H548Z'],
+      wall: [FLOOR, ...WASHER_PIPES],
+      words: [],
+    },
+  },
+  'top-load-washer': {
+    places: {
+      tap: [70, 130, 'below'],
+      'inlet-screen': [212, 74, 'above'],
+      dispenser: [470, 158, 'right'],
+      tub: [470, 322, 'right'],
+      pump: [590, 462, 'left'],
+      'drain-hose': [728, 330, 'below'],
+      standpipe: [800, 110, 'right'],
+      'house-drain': [858, 466, 'right'],
+    },
+    figure: {
+      stitched: [WASHER_BODY, 'M286,132H690', 'M352,196V420Q352,440 372,440H566Q586,440 586,420V196', 'M470,206V400'],
+      wall: [FLOOR, ...WASHER_PIPES],
+      words: [],
+    },
+  },
+  'vented-dryer': {
+    places: {
+      'room-air': [84, 420, 'above'],
+      'drum-seal': [288, 278, 'below'],
+      'lint-screen': [414, 164, 'right'],
+      'screen-well': [452, 296, 'right'],
+      blower: [528, 440, 'left'],
+      'transition-hose': [676, 430, 'below'],
+      'duct-run': [744, 214, 'left'],
+      hood: [900, 108, 'below'],
+    },
+    figure: {
+      stitched: [DRYER_BODY, 'M196,168H600', ring(340, 320, 118), 'M724,440V112H880M764,400V152H880'],
+      wall: [FLOOR, 'M838,20V96M838,172V520', 'M868,520Q900,506 980,512'],
+      words: [{ x: 912, y: 232, text: 'outdoors' }],
+    },
+  },
+  'condenser-dryer': {
+    places: {
+      'room-air': [96, 300, 'above'],
+      'drum-seal': [296, 230, 'below'],
+      'lint-screen': [470, 218, 'right'],
+      'fine-filter': [528, 330, 'right'],
+      blower: [470, 434, 'right'],
+      'heat-exchanger': [300, 440, 'left'],
+      'condensate-sump': [740, 452, 'below'],
+      tank: [760, 146, 'right'],
+    },
+    figure: {
+      stitched: [DRYER_BODY, 'M196,168H600', ring(372, 300, 112), 'M236,404H372V484H236Z', 'M690,116H860V186H690Z'],
+      wall: [FLOOR],
+      words: [],
+    },
+  },
+  'heat-pump-dryer': {
+    places: {
+      'room-air': [96, 300, 'above'],
+      'drum-seal': [296, 230, 'below'],
+      'lint-screen': [470, 218, 'right'],
+      'fine-filter': [528, 330, 'right'],
+      blower: [470, 434, 'right'],
+      'heat-exchanger': [300, 440, 'left'],
+      'condensate-sump': [740, 452, 'below'],
+      tank: [760, 146, 'right'],
+    },
+    figure: {
+      stitched: [DRYER_BODY, 'M196,168H600', ring(372, 300, 112), 'M236,404H372V484H236Z', 'M690,116H860V186H690Z'],
+      wall: [FLOOR],
+      words: [],
+    },
+  },
+};
+
+/** The whole picture: the machine in stitched outline, the line running through it. */
+export function picture(kind: MachineKind, stations: readonly StationState[]): Layout {
+  const { places, figure } = PICTURES[kind];
+  return {
+    width: 1000,
+    height: 540,
+    radius: 30,
+    placed: stations.map((state) => {
+      const [x, y, side] = places[state.id] ?? [500, 40, 'right'];
+      return { state, x, y, side };
+    }),
+    figure,
+  };
+}
+
+/** Whether a picture knows a place for a station. */
+export const hasPlace = (kind: MachineKind, station: string): boolean =>
+  station in PICTURES[kind].places;
