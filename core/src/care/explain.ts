@@ -22,9 +22,9 @@ const round = (n: number): number => Math.round(n);
 /** Loads in words, and what the figure rests on. */
 export function sayLoads({ counted, estimated }: Loads): string {
   const [c, e] = [round(counted), round(estimated)];
-  if (e === 0) return `${many(c, 'load')} counted`;
-  if (c === 0) return `about ${many(e, 'load')}, from your usual week`;
-  return `about ${many(c + e, 'load')}: ${c} counted, ${e} from your usual week`;
+  if (e === 0) return `${many(c, 'load')} since, all counted`;
+  if (c === 0) return `about ${many(e, 'load')} since, from your usual week`;
+  return `about ${many(c + e, 'load')} since: ${c} counted, ${e} from your usual week`;
 }
 
 /** `due today`, `due in 9 days`, `due since 3 October`: the state in a few words. */
@@ -38,11 +38,10 @@ export function sayState(due: Due, today: Day): string {
 /** Explains a due date. */
 export function why(task: Task, due: Due, today: Day): Why {
   const { inForce, last } = due;
-  const every = sayInterval(inForce);
   const lastTime = last
-    ? `Last cleaned on ${sayDay(last.day, today)}, ${sayDistance(last.day, today)}; ${sayLoads(due.loads!)} since.`
+    ? `Last cleaned on ${sayDay(last.day, today)}, ${sayDistance(last.day, today)}; ${sayLoads(due.loads!)}.`
     : 'Never opened, as far as this record goes.';
-  const result: Why = { short: short(due, every, today), lastTime, interval: sayRule(task, due) };
+  const result: Why = { short: short(due), lastTime, interval: sayRule(task, due) };
   if (inForce.speedUps.length) {
     result.profile = inForce.speedUps
       .map(
@@ -61,13 +60,10 @@ export function why(task: Task, due: Due, today: Day): Why {
   return result;
 }
 
-function short(due: Due, every: string, today: Day): string {
-  if (!due.last) return 'Nobody has noted how it looks. Open it once, and the dates begin.';
-  const since = `cleaned ${sayDistance(due.last.day, today)}`;
-  if (!due.on) return `${capital(since)}; nothing is washed here, so nothing is due.`;
-  const use =
-    due.by === 'loads' ? `about ${many(round(total(due)), 'load')} since` : `${sayDays(due.days!)} since`;
-  return `${capital(every)}; ${since}, ${use}.`;
+function short(due: Due): string {
+  if (!due.last) return 'nobody has noted how it looks. Open it once, and the dates begin.';
+  const loads = round(total(due));
+  return `cleaned ${sayDays(due.days!)} ago, ${many(loads, 'load')} since.`;
 }
 
 const total = (due: Due): number => due.loads!.counted + due.loads!.estimated;
@@ -75,17 +71,16 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 
 function sayRule(task: Task, due: Due): string {
   const { school } = due.inForce;
-  const plain = scaled(task, school, [], 1);
+  const now = sayInterval(due.inForce);
+  const plain = sayInterval(scaled(task, school, [], 1));
   const said = school.said ? ` (${school.said})` : '';
-  const rule = `Your school says ${sayInterval(plain)}${said}.`;
   const converted =
     school.loads === undefined && task.driver === 'loads'
       ? ` The loads are the same time at ${BASELINE_PER_WEEK} loads a week.`
       : '';
-  const now = sayInterval(due.inForce);
-  return now === sayInterval(plain)
-    ? rule + converted
-    : `${rule}${converted} For this machine it is now ${now}.`;
+  return now === plain
+    ? `${capital(now)}${said}, as your school says.${converted}`
+    : `${capital(now)}. Your school says ${plain.replace(', whichever comes first', '')}${said}.${converted}`;
 }
 
 function sayEvidence(task: Task, due: Due): string {

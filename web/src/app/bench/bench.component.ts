@@ -43,6 +43,7 @@ export class BenchComponent {
         machine,
         stations: state.stations,
         first: state.dues[0],
+        firstStation: state.stations.find(({ id }) => id === state.dues[0]?.station)?.name,
         today: counted.today + waiting,
         week: counted.week + waiting,
       };

@@ -40,7 +40,12 @@ import { ConflictComponent } from './conflict.component';
               {{ one.maker ? one.maker + ', ' : '' }}{{ kindNames[one.kind] }}, {{ one.place }}
             </small>
           </h3>
-          <p>{{ one.loadsPerWeek }} loads in a usual week. {{ said() }}</p>
+          <ul class="chips">
+            <li>{{ one.loadsPerWeek }} loads in a usual week</li>
+            @for (fact of facts(); track fact) {
+              <li>{{ fact }}</li>
+            }
+          </ul>
         </div>
         <button
           type="button"
@@ -77,8 +82,8 @@ import { ConflictComponent } from './conflict.component';
       margin-left: 0.5rem;
     }
 
-    p {
-      margin: 0.1rem 0 0;
+    .chips {
+      margin-top: 0.3rem;
     }
 
     .row {
@@ -106,20 +111,21 @@ export class MachineCardComponent {
   protected readonly draft = draftOf;
   #version = 0;
 
-  /** What is known of how it is built and used, in a sentence each. */
-  protected readonly said = computed(() => {
+  /** What is known of how it is built and used, a few words each. */
+  protected readonly facts = computed(() => {
     const machine = this.machine();
-    if (!machine) return '';
+    if (!machine) return [];
     const { features, habits, kind } = machine;
     const answers = FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(kind)).flatMap(
-      ({ id, question, answers }) => {
+      ({ id, name, answers }) => {
         const value = features[id];
         const answer = answers.find((one) => one.value === value);
-        return answer && value !== 'unknown' ? `${question} ${answer.label}.` : [];
+        return answer && value !== 'unknown' ? `${name}: ${answer.label.toLowerCase()}` : [];
       },
     );
-    const special = HABIT_QUESTIONS.filter(({ id }) => habits.includes(id)).map(({ label }) => label);
-    return [...answers, ...(special.length ? [`Special: ${special.join('; ')}.`] : [])].join(' ');
+    const elbows = features.elbows === undefined ? [] : [`Elbows: ${features.elbows}`];
+    const special = HABIT_QUESTIONS.filter(({ id }) => habits.includes(id));
+    return [...answers, ...elbows, ...special.map(({ label }) => label)];
   });
 
   protected edit(machine: Machine): void {

@@ -56,7 +56,11 @@ export class MachineComponent {
   });
 
   protected choose(station: string): void {
-    void this.#router.navigate(['/machine', this.id(), station], { replaceUrl: true });
+    void this.#router
+      .navigate(['/machine', this.id(), station], { replaceUrl: true })
+      .then(() => {
+        if (this.narrow()) document.querySelector('nc-station')?.scrollIntoView();
+      });
   }
 }
 

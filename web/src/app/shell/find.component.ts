@@ -32,7 +32,7 @@ import type { FindIndex, Place } from './find-index';
 export class FindComponent {
   readonly #household = inject(HouseholdService);
   readonly #router = inject(Router);
-  readonly #box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   #index: Promise<FindIndex> | undefined;
 
   protected readonly words = new FormControl('');
@@ -66,6 +66,6 @@ export class FindComponent {
     const typing = (event.target as HTMLElement).closest('input, textarea, select, [contenteditable]');
     if (event.key !== '/' || typing || event.ctrlKey || event.metaKey || event.altKey) return;
     event.preventDefault();
-    this.#box().nativeElement.focus();
+    this.box().nativeElement.focus();
   }
 }

@@ -91,9 +91,9 @@ const PICTURES: Record<MachineKind, Picture> = {
       gasket: [388, 300, 'left'],
       tub: [500, 352, 'right'],
       'pump-filter': [596, 458, 'left'],
-      'drain-hose': [728, 330, 'below'],
-      standpipe: [800, 110, 'right'],
-      'house-drain': [858, 466, 'right'],
+      'drain-hose': [744, 330, 'right'],
+      standpipe: [800, 96, 'right'],
+      'house-drain': [852, 466, 'right'],
     },
     figure: {
       stitched: [WASHER_BODY, 'M286,180H690', ring(488, 318, 118), ring(488, 318, 92), 'M548,426H668V496H548Z'],
@@ -108,9 +108,9 @@ const PICTURES: Record<MachineKind, Picture> = {
       dispenser: [470, 158, 'right'],
       tub: [470, 322, 'right'],
       pump: [590, 462, 'left'],
-      'drain-hose': [728, 330, 'below'],
-      standpipe: [800, 110, 'right'],
-      'house-drain': [858, 466, 'right'],
+      'drain-hose': [744, 330, 'right'],
+      standpipe: [800, 96, 'right'],
+      'house-drain': [852, 466, 'right'],
     },
     figure: {
       stitched: [WASHER_BODY, 'M286,132H690', 'M352,196V420Q352,440 372,440H566Q586,440 586,420V196', 'M470,206V400'],
@@ -120,19 +120,19 @@ const PICTURES: Record<MachineKind, Picture> = {
   },
   'vented-dryer': {
     places: {
-      'room-air': [84, 420, 'above'],
-      'drum-seal': [288, 278, 'below'],
+      'room-air': [84, 430, 'above'],
+      'drum-seal': [288, 290, 'below'],
       'lint-screen': [414, 164, 'right'],
       'screen-well': [452, 296, 'right'],
       blower: [528, 440, 'left'],
-      'transition-hose': [676, 430, 'below'],
-      'duct-run': [744, 214, 'left'],
-      hood: [900, 108, 'below'],
+      'transition-hose': [664, 430, 'below'],
+      'duct-run': [702, 172, 'left'],
+      hood: [872, 128, 'below'],
     },
     figure: {
-      stitched: [DRYER_BODY, 'M196,168H600', ring(340, 320, 118), 'M724,440V112H880M764,400V152H880'],
-      wall: [FLOOR, 'M838,20V96M838,172V520', 'M868,520Q900,506 980,512'],
-      words: [{ x: 912, y: 232, text: 'outdoors' }],
+      stitched: [DRYER_BODY, 'M196,168H600', ring(340, 320, 118), 'M680,446V108H838M724,400V148H838'],
+      wall: [FLOOR, 'M806,20V92M806,164V520', 'M830,520Q880,506 980,512'],
+      words: [{ x: 892, y: 256, text: 'outdoors' }],
     },
   },
   'condenser-dryer': {
@@ -177,7 +177,7 @@ export function picture(kind: MachineKind, stations: readonly StationState[]): L
   return {
     width: 1000,
     height: 540,
-    radius: 30,
+    radius: 33,
     placed: stations.map((state) => {
       const [x, y, side] = places[state.id] ?? [500, 40, 'right'];
       return { state, x, y, side };

@@ -48,7 +48,7 @@ export class LineComponent {
   readonly choose = output<string>();
 
   readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);
-  readonly #buttons = viewChildren<ElementRef<SVGGElement>>('station');
+  private readonly buttons = viewChildren<ElementRef<SVGGElement>>('station');
   readonly #focused = signal<string | undefined>(undefined);
 
   protected readonly layout = computed<Layout>(() => {
@@ -92,16 +92,16 @@ export class LineComponent {
   }
 
   protected labelPlace({ side }: Placed): { x: number; y: number; anchor: string } {
-    const r = this.layout().radius + 9;
+    const r = this.layout().radius + 13;
     switch (side) {
       case 'left':
         return { x: -r, y: -2, anchor: 'end' };
       case 'right':
         return { x: r, y: -2, anchor: 'start' };
       case 'above':
-        return { x: 0, y: -r - 18, anchor: 'middle' };
+        return { x: 0, y: -r - 14, anchor: 'middle' };
       case 'below':
-        return { x: 0, y: r + 13, anchor: 'middle' };
+        return { x: 0, y: r + 11, anchor: 'middle' };
     }
   }
 
@@ -119,7 +119,7 @@ export class LineComponent {
       event.preventDefault();
       const next = Math.min(Math.max(to, 0), last);
       this.#focused.set(this.stations()[next]!.id);
-      this.#buttons()[next]?.nativeElement.focus();
+      this.buttons()[next]?.nativeElement.focus();
     } else if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault();
       this.choose.emit(this.stations()[index]!.id);

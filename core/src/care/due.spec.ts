@@ -1,0 +1,222 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Household, Machine } from '../model/schemas.js';
+import type { Grade, SchoolId } from '../model/vocabulary.js';
+import { dayOf, daysBetween, MS_PER_DAY, plusDays, plusMonths } from '../units/calendar.js';
+import { taskById } from './catalogue.js';
+import { TASKS } from './data/tasks.js';
+import { due, type Due, type Opening } from './due.js';
+import { why } from './explain.js';
+import { inDriver } from './interval.js';
+import { household, machine } from './testing.js';
+import { Usage, type LoadCount } from './usage.js';
+
+const ZONE = 'Europe/Vienna';
+const NOW = Date.parse('2026-06-15T10:00:00Z');
+const TODAY = dayOf(NOW, ZONE);
+
+interface Case {
+  task?: string;
+  openings?: [daysAgo: number, grade?: Grade, cleaned?: boolean][];
+  taps?: LoadCount[];
+  perWeek?: number;
+  house?: Partial<Household>;
+  machine?: Partial<Machine>;
+  now?: number;
+}
+
+function opening(task: string, daysAgo: number, grade?: Grade, cleaned = true, now = NOW): Opening {
+  const at = now - daysAgo * MS_PER_DAY;
+  return {
+    entryId: `${task}-${daysAgo}`,
+    at,
+    day: dayOf(at, ZONE),
+    task,
+    cleaned,
+    ...(grade === undefined ? {} : { grade }),
+  };
+}
+
+function dueOf({ task = 'pump-filter', openings = [], taps = [], perWeek = 5, ...rest }: Case): Due {
+  const subject = taskById(task);
+  return due({
+    task: subject,
+    machine: machine(subject.kinds[0]!, rest.machine),
+    household: household({ zone: ZONE, ...rest.house }),
+    openings: openings.map(([daysAgo, grade, cleaned]) =>
+      opening(task, daysAgo, grade, cleaned ?? true, rest.now),
+    ),
+    usage: new Usage(taps, perWeek),
+    now: rest.now ?? NOW,
+  });
+}
+
+/** One load a day for so many days before now. */
+const daily = (days: number): LoadCount[] =>
+  Array.from({ length: days }, (_, i) => ({ at: NOW - (i + 0.5) * MS_PER_DAY, count: 1 }));
+
+describe('due', () => {
+  it('is not known, and not overdue, for a station that was never opened', () => {
+    const never = dueOf({ openings: [] });
+    expect(never.status).toBe('unknown');
+    expect(never.on).toBeUndefined();
+  });
+
+  it.each(TASKS.flatMap((task) => (['often', 'steady', 'stretch', 'count'] as SchoolId[]).map((school) => ({ task, school }))))(
+    'without evidence is due exactly at the interval of the school: $task.id, $school',
+    ({ task, school }) => {
+      const interval = task.intervals[school];
+      const one = dueOf({ task: task.id, openings: [[3]], perWeek: 5, house: { school } });
+      expect(one.learned).toBe(inDriver(interval, task.driver));
+      const last = plusDays(TODAY, -3);
+      const cap = task.cap?.months ?? 120;
+      if (interval.months !== undefined) {
+        const byCalendar = plusMonths(last, Math.min(interval.months, cap));
+        expect(Math.abs(daysBetween(byCalendar, one.on!))).toBeLessThanOrEqual(2);
+      }
+      if (interval.days !== undefined) expect(one.on).toBe(plusDays(last, interval.days));
+      if (interval.loads !== undefined) {
+        const expected = plusDays(last, Math.ceil((interval.loads * 7) / 5));
+        expect(one.on! <= plusDays(expected, 1) && one.on! >= plusDays(expected, -1)).toBe(true);
+      }
+    },
+  );
+
+  it('comes sooner where more is washed', () => {
+    const usual = dueOf({ openings: [[10]], taps: daily(10), perWeek: 5 });
+    expect(usual.by).toBe('loads');
+    expect(usual.on! < dueOf({ openings: [[10]], perWeek: 5 }).on!).toBe(true);
+  });
+
+  it('is due on the day on which the loads were reached, told afterwards', () => {
+    const over = dueOf({ openings: [[55]], taps: daily(60), perWeek: 7 });
+    expect(over).toMatchObject({ status: 'due', by: 'loads' });
+    expect(over.on).toBe(plusDays(TODAY, -55 + 44));
+  });
+
+  it('does without loads: the months still count, and nothing is divided by nothing', () => {
+    const idle = dueOf({ openings: [[10]], perWeek: 0 });
+    expect(idle.by).toBe('days');
+    expect(idle.on).toBe(plusMonths(plusDays(TODAY, -10), 2));
+  });
+
+  it('halves the wash of the lint screen while softener is in use', () => {
+    const plain = dueOf({ task: 'lint-screen-wash', openings: [[1]] });
+    const softened = dueOf({
+      task: 'lint-screen-wash',
+      openings: [[1]],
+      machine: { habits: ['softener'] },
+    });
+    expect(softened.base).toBeCloseTo(plain.base / 2, 9);
+    expect(why(taskById('lint-screen-wash'), softened, TODAY).profile).toContain('2 times faster');
+  });
+
+  it('speeds the duct up for a riser or two elbows, once', () => {
+    const base = (features: Machine['features']) =>
+      dueOf({ task: 'duct-run', machine: { features } }).base;
+    expect(base({ riser: 'yes' })).toBeCloseTo(base({}) / 1.5, 9);
+    expect(base({ elbows: 3, riser: 'yes' })).toBeCloseTo(base({}) / 1.5, 9);
+    expect(base({ elbows: 1, riser: 'no' })).toBe(base({}));
+  });
+
+  it('shortens at once when it was found blocked', () => {
+    const bad = dueOf({ openings: [[100], [57, 4]] });
+    expect(bad.learned).toBeLessThan(bad.base);
+    expect(bad.on! < dueOf({ openings: [[100], [57]] }).on!).toBe(true);
+  });
+
+  it('lengthens by half at most at each opening, and not past twice the longest school', () => {
+    const openings = Array.from({ length: 9 }, (_, i): [number, Grade] => [900 - i * 61, 0]);
+    const evidence = dueOf({ openings: [[961], ...openings] }).evidence;
+    const most = 2 * inDriver(taskById('pump-filter').intervals.stretch, 'loads');
+    for (const { before, after } of evidence) {
+      expect(after).toBeLessThanOrEqual(before * 1.5 + 1e-9);
+      expect(after).toBeLessThanOrEqual(most + 1e-9);
+    }
+    expect(evidence[0]!.held).toBe('restraint');
+    expect(evidence.at(-1)!.after).toBeCloseTo(most, 6);
+    expect(evidence.at(-1)!.held).toBe('stretch');
+  });
+
+  it.each(['pump-filter', 'heat-exchanger', 'duct-run'])('never passes the cap of %s', (task) => {
+    const cap = taskById(task).cap!.months!;
+    const grade = fc.constantFrom<Grade>(0, 1, 2);
+    fc.assert(
+      fc.property(fc.array(grade, { minLength: 1, maxLength: 12 }), fc.nat(40), (grades, rate) => {
+        const openings = grades.map((g, i): [number, Grade] => [20 + (grades.length - i) * 70, g]);
+        const one = dueOf({ task, openings: [[20 + (grades.length + 1) * 70], ...openings], perWeek: rate });
+        const last = plusDays(TODAY, -(20 + 70));
+        expect(one.on! <= plusMonths(last, cap)).toBe(true);
+      }),
+    );
+  });
+
+  it('counts from the last clean and learns from a look that left it alone', () => {
+    const looked = dueOf({ openings: [[40], [10, 3, false]] });
+    expect(looked.last!.entryId).toBe('pump-filter-40');
+    expect(looked.evidence).toHaveLength(1);
+    expect(looked.learned).toBeLessThan(looked.base);
+  });
+
+  it('learns nothing from the first opening, before which the use is not known', () => {
+    expect(dueOf({ openings: [[20, 4]] }).evidence).toEqual([]);
+  });
+
+  it('is right for the same task twice on one day', () => {
+    const once = dueOf({ openings: [[60], [9, 2]] });
+    const twice = dueOf({ openings: [[60], [9, 2], [9, 4]] });
+    expect(twice.evidence).toHaveLength(1);
+    expect(twice.on).toBe(once.on);
+  });
+
+  it('gives the former date back exactly when an opening is undone', () => {
+    const seen = fc.array(
+      fc.tuple(fc.integer({ min: 1, max: 600 }), fc.integer({ min: 0, max: 4 }) as fc.Arbitrary<Grade>),
+      { minLength: 1, maxLength: 8 },
+    );
+    fc.assert(
+      fc.property(seen, fc.integer({ min: 1, max: 600 }), (openings, extra) => {
+        const before = dueOf({ openings });
+        dueOf({ openings: [...openings, [extra, 4]] });
+        expect(dueOf({ openings })).toEqual(before);
+      }),
+    );
+  });
+
+  it('never lengthens for a heavier grade, with restraint and caps in force', () => {
+    const seen = fc.array(
+      fc.tuple(fc.integer({ min: 20, max: 90 }), fc.integer({ min: 0, max: 3 }) as fc.Arbitrary<Grade>),
+      { minLength: 2, maxLength: 7 },
+    );
+    fc.assert(
+      fc.property(seen, (gaps) => {
+        let ago = 5;
+        const openings = gaps.map(([gap, grade]): [number, Grade] => {
+          ago += gap;
+          return [ago, grade];
+        });
+        const heavier = openings.with(0, [openings[0]![0], (openings[0]![1] + 1) as Grade]);
+        expect(dueOf({ openings: heavier }).learned).toBeLessThanOrEqual(
+          dueOf({ openings }).learned + 1e-9,
+        );
+      }),
+    );
+  });
+
+  it('keeps calendar months across a change of clocks and the end of a month', () => {
+    const spring = Date.parse('2026-04-10T22:30:00Z');
+    const across = dueOf({ task: 'dispenser', openings: [[31]], perWeek: 0, now: spring });
+    expect(across.last!.day).toBe('2026-03-10');
+    expect(across.days).toBe(32);
+    expect(across.on).toBe('2026-04-10');
+    const january = Date.parse('2026-02-01T12:00:00Z');
+    expect(dueOf({ task: 'dispenser', openings: [[1]], perWeek: 0, now: january }).on).toBe('2026-02-28');
+  });
+
+  it('says in a sentence what was learned and what holds it', () => {
+    const one = dueOf({ openings: [[300], [230, 1], [170, 1], [110, 1], [50, 1]] });
+    const said = why(taskById('pump-filter'), one, TODAY);
+    expect(said.evidence).toMatch(/^Opened 4 times, after about 4\d loads: light each time\. Was every 43 loads, now every \d+\./);
+    expect(said.lastTime).toContain('about 36 loads since, from your usual week');
+  });
+});

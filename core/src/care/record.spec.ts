@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest';
+import type { EntryDraft } from '../model/schemas.js';
+import { checkEntry, completed, sayEntry } from './record.js';
+import { machine } from './testing.js';
+
+const NOW = Date.parse('2026-06-15T10:00:00Z');
+const washer = machine('front-load-washer');
+const load: EntryDraft = { kind: 'load', machineId: washer.id, at: '2026-06-15T09:00:00Z' };
+
+describe('checkEntry', () => {
+  it.each<[string, Partial<EntryDraft>, (keyof EntryDraft)[]]>([
+    ['a load', {}, []],
+    ['a clock a little fast', { at: '2026-06-15T10:05:00Z' }, []],
+    ['the far future', { at: '2126-06-15T09:00:00Z' }, ['at']],
+    ['the far past', { at: '1889-06-15T09:00:00Z' }, ['at']],
+    ['work without its task', { kind: 'done' }, ['task']],
+    ['a task of another machine', { kind: 'done', task: 'duct-run' }, ['task']],
+    ['a task at another station', { kind: 'done', task: 'dispenser', station: 'gasket' }, ['station']],
+    ['a station of another machine', { kind: 'note', note: 'x', station: 'hood' }, ['station']],
+    ['a reading without its figure', { kind: 'reading' }, ['quantity', 'value', 'unit']],
+    ['an empty note', { kind: 'note', note: '' }, ['note']],
+    ['a number of notes', { kind: 'note', note: 'x', count: 2 }, ['count']],
+    ['an undoing out of nowhere', { kind: 'undone' }, ['kind']],
+  ])('%s', (_what, change, fields) => {
+    const problems = checkEntry({ ...load, ...change }, washer, NOW);
+    expect(problems.map(({ field }) => field)).toEqual(fields);
+  });
+
+  it('knows no machine that is not there', () => {
+    expect(checkEntry(load, undefined, NOW)).toEqual([
+      { field: 'machineId', message: 'There is no such machine.' },
+    ]);
+  });
+
+  it('fills in one load, and a task’s station', () => {
+    expect(completed(load).count).toBe(1);
+    expect(completed({ ...load, kind: 'done', task: 'gasket-folds' }).station).toBe('gasket');
+  });
+});
+
+describe('sayEntry', () => {
+  it.each<[Partial<EntryDraft>, string]>([
+    [{ count: 1 }, '1 load counted'],
+    [{ count: 3 }, '3 loads counted'],
+    [{ kind: 'done', task: 'pump-filter' }, 'Clean the pump filter'],
+    [{ kind: 'opened', station: 'gasket' }, 'Looked at, left alone: door gasket'],
+    [{ kind: 'reading', quantity: 'drain-time', value: 48, unit: 's' }, 'Drained empty in 48 s'],
+    [{ kind: 'code', code: 'E-18' }, 'Code on the display: E-18'],
+  ])('%j', (change, said) => {
+    expect(sayEntry({ ...load, ...change })).toBe(said);
+  });
+});

@@ -1,0 +1,214 @@
+import { describe, expect, it } from 'vitest';
+import type { Features, Run } from '../model/schemas.js';
+import { FEATURES, MACHINE_KINDS, type FeatureId, type MachineKind } from '../model/vocabulary.js';
+import { procedureOf, tasksOf, type Step } from './catalogue.js';
+import { FEATURE_QUESTIONS } from './data/features.js';
+import { entriesOf } from './record.js';
+import { emptyProgress, outcomeOf, planRun, taskKey, type RunMachine } from './run.js';
+
+const ID = '00000000-0000-4000-8000-000000000001';
+
+/** Every way a machine of a kind can be built, over the features that steps depend on. */
+function variants(kind: MachineKind): RunMachine[] {
+  const deciding: FeatureId[] = ['filterAccess', 'drainDownHose', 'dispenser', 'energy', 'stacked'];
+  const asked = FEATURE_QUESTIONS.filter(
+    ({ id, kinds }) => kinds.includes(kind) && deciding.includes(id),
+  );
+  return asked
+    .reduce<Features[]>(
+      (all, { id }) => all.flatMap((one) => FEATURES[id].map((value) => ({ ...one, [id]: value }))),
+      [{}],
+    )
+    .map((features) => ({ id: ID, kind, features }));
+}
+
+const every = MACHINE_KINDS.flatMap((kind) => [{ id: ID, kind, features: {} }, ...variants(kind)]);
+
+describe('planRun', () => {
+  it('walks every task in every variant: set up, worked, put back, undone, proved, in that order', () => {
+    const order = ['set-up', 'work', 'put-back', 'undo', 'proof'];
+    for (const machine of every) {
+      for (const { id } of tasksOf(machine)) {
+        const { steps, minutes, fetch } = planRun([{ machineId: ID, task: id }], [machine]);
+        const phases = steps.map(({ phase }) => order.indexOf(phase));
+        const name = `${id} ${JSON.stringify(machine.features)}`;
+        expect(phases, name).toEqual([...phases].sort((a, b) => a - b));
+        expect(new Set(steps.map(({ key }) => key)).size, name).toBe(steps.length);
+        for (const phase of ['work', 'put-back', 'proof']) {
+          expect(steps.some((step) => step.phase === phase), `${name} ${phase}`).toBe(true);
+        }
+        expect(minutes.hands).toBeGreaterThan(0);
+        expect(fetch.length).toBeGreaterThan(0);
+      }
+    }
+  });
+
+  it('undoes whatever it did: plug, gas, water, flap, machine pulled out', () => {
+    const pairs: [did: string, undid: string][] = [
+      ['unplug', 'plug-in'],
+      ['gas-shut', 'gas-open'],
+      ['tap-off', 'tap-on'],
+      ['panel-behind', 'panel-back'],
+      ['pull-out', 'push-back'],
+      ['pull-out-stack', 'push-back'],
+      ['hose-out', 'hose-cap'],
+      ['unscrew', 'filter-in'],
+      ['stuff-hole', 'cloth-out'],
+      ['hose-off', 'hose-on'],
+      ['hose-off-electric', 'hose-on'],
+      ['tip', 'upright'],
+      ['take-out', 'screen-in'],
+      ['catches', 'slide-in'],
+    ];
+    const met = new Set<string>();
+    for (const machine of every) {
+      const tasks = tasksOf(machine).map(({ id }) => ({ machineId: ID, task: id }));
+      const ids = planRun(tasks, [machine]).steps.map(({ step }) => step.id);
+      for (const [did, undid] of pairs) {
+        const at = ids.indexOf(did);
+        if (at < 0) continue;
+        met.add(did);
+        expect(ids.indexOf(undid, at), `${did} in ${JSON.stringify(machine)}`).toBeGreaterThan(at);
+      }
+    }
+    expect([...met].sort()).toEqual(pairs.map(([did]) => did).sort());
+  });
+
+  it('shows every caution at its step, and the plug-out before the first hand goes in', () => {
+    for (const machine of every) {
+      for (const { id, setups } of tasksOf(machine)) {
+        const { steps } = planRun([{ machineId: ID, task: id }], [machine]);
+        for (const one of steps) {
+          if (one.step.hazard) expect(one.caution).toBeTruthy();
+        }
+        if (setups.includes('unplugged')) {
+          const ids = steps.map(({ step }) => step.id);
+          const firstWork = steps.findIndex(({ phase }) => phase === 'work');
+          expect(ids.indexOf('unplug')).toBeLessThan(firstWork);
+          expect(ids.indexOf('plug-in')).toBeGreaterThan(firstWork);
+        }
+      }
+    }
+  });
+
+  it('shows the gas caution before a gas or unknown dryer’s duct comes off, and not for electric', () => {
+    const cautions = (energy: 'gas' | 'electric' | 'unknown') =>
+      planRun(
+        [{ machineId: ID, task: 'duct-run' }],
+        [{ id: ID, kind: 'vented-dryer', features: { energy } }],
+      ).steps.flatMap(({ step }) => (step.hazard?.startsWith('gas') ? step.id : []));
+    expect(cautions('gas')).toEqual(['gas-shut', 'hose-off', 'gas-open']);
+    expect(cautions('unknown')).toEqual(['gas-which', 'hose-off']);
+    expect(cautions('electric')).toEqual([]);
+  });
+
+  it('makes a shared set-up once and gathers what to fetch in one list', () => {
+    const washer: RunMachine = { id: ID, kind: 'front-load-washer', features: {} };
+    const both = planRun(
+      [
+        { machineId: ID, task: 'pump-filter' },
+        { machineId: ID, task: 'gasket-folds' },
+      ],
+      [washer],
+    );
+    const ids = both.steps.map(({ step }) => step.id);
+    expect(ids.filter((id) => id === 'unplug')).toHaveLength(1);
+    expect(both.fetch.filter(({ what }) => what === 'A torch')).toHaveLength(1);
+    expect(ids.indexOf('peel')).toBeLessThan(ids.indexOf('unscrew'));
+    const alone = (task: string) => planRun([{ machineId: ID, task }], [washer]).minutes.hands;
+    expect(both.minutes.hands).toBe(alone('pump-filter') + alone('gasket-folds') - 1);
+  });
+
+  it('washes what must dry first and puts it back last, dry machines before wet ones', () => {
+    const dryer: RunMachine = { id: ID.replace(/1$/, '2'), kind: 'vented-dryer', features: {} };
+    const washer: RunMachine = { id: ID, kind: 'front-load-washer', features: {} };
+    const { steps } = planRun(
+      [
+        { machineId: washer.id, task: 'dispenser' },
+        { machineId: dryer.id, task: 'duct-run' },
+        { machineId: dryer.id, task: 'lint-screen-wash' },
+      ],
+      [washer, dryer],
+    );
+    expect(steps[0]!.machineId).toBe(dryer.id);
+    const ids = steps.map(({ step }) => step.id);
+    expect(ids.indexOf('lay-dry')).toBeLessThan(ids.indexOf('material'));
+    expect(ids.indexOf('screen-in')).toBeGreaterThan(ids.indexOf('hose-on'));
+  });
+
+  it('never asks for vinegar after mould remover in one treatment', () => {
+    const treat = procedureOf('gasket-folds').steps.find(({ id }) => id === 'treat') as Step;
+    expect(treat.do).toContain('choose one');
+    expect(treat.hazard).toBe('mould-remover');
+  });
+
+  it('refuses a machine that is not given', () => {
+    expect(() => planRun([{ machineId: 'gone', task: 'dispenser' }], [])).toThrow('gone');
+  });
+});
+
+describe('what a run leaves in the log', () => {
+  const washer: RunMachine = { id: ID, kind: 'front-load-washer', features: { drainDownHose: 'no' } };
+  const task = { machineId: ID, task: 'pump-filter' };
+  const plan = planRun([task], [washer]);
+  const run = (change: Partial<Run['progress']>): Run => ({
+    id: ID,
+    version: 1,
+    state: 'active',
+    tasks: [task],
+    startedAt: '2026-06-15T08:00:00.000Z',
+    changedAt: '2026-06-15T08:00:00.000Z',
+    progress: { ...emptyProgress(), ...change },
+  });
+  const allTicked = Object.fromEntries(
+    plan.steps.map(({ key }, i) => [key, new Date(Date.UTC(2026, 5, 15, 8, i)).toISOString()]),
+  );
+
+  it('is nothing where nothing was done', () => {
+    expect(entriesOf(run({}), [washer], 0)).toEqual([]);
+  });
+
+  it('is the work, its grade, finds and trays, at the time the work was done', () => {
+    const entries = entriesOf(
+      run({
+        ticked: allTicked,
+        tasks: { [taskKey(task)]: { grade: 3, trays: 2, found: [{ what: 'coin', count: 2 }], note: ' ' } },
+      }),
+      [washer],
+      0,
+    );
+    const filterIn = plan.steps.filter(({ phase }) => phase === 'put-back').at(-1)!;
+    expect(entries).toEqual([
+      {
+        machineId: ID,
+        kind: 'done',
+        task: 'pump-filter',
+        station: 'pump-filter',
+        source: 'run',
+        at: allTicked[filterIn.key],
+        grade: 3,
+        trays: 2,
+        found: [{ what: 'coin', count: 2 }],
+      },
+    ]);
+  });
+
+  it('is a look where it was graded and left alone, and a reading where one was taken', () => {
+    const proof = plan.steps.find(({ step }) => step.reading)!;
+    const entries = entriesOf(
+      run({ tasks: { [taskKey(task)]: { grade: 1 } }, readings: { [proof.key]: { value: 48 } } }),
+      [washer],
+      Date.UTC(2026, 5, 15),
+    );
+    expect(entries.map(({ kind, value, unit }) => [kind, value, unit])).toEqual([
+      ['opened', undefined, undefined],
+      ['reading', 48, 's'],
+    ]);
+  });
+
+  it('takes the person’s word over the ticks', () => {
+    const progress = run({ ticked: allTicked, tasks: { [taskKey(task)]: { outcome: 'skipped' } } });
+    expect(outcomeOf(task, plan, progress.progress).outcome).toBe('skipped');
+    expect(entriesOf(progress, [washer], 0)).toEqual([]);
+  });
+});

@@ -1,0 +1,128 @@
+/*
+ * npm run screenshots: the main views from the demo data, into docs/screenshots/. With names, only
+ * those; with --to FOLDER, somewhere else.
+ */
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { browser, build, install, root, run } from './steps.mjs';
+
+install();
+build();
+const executablePath = browser();
+const { chromium } = await import('@playwright/test');
+
+const args = process.argv.slice(2);
+const toAt = args.indexOf('--to');
+const folder = toAt < 0 ? join(root, 'docs/screenshots') : args.splice(toAt, 2)[1];
+mkdirSync(folder, { recursive: true });
+
+const work = mkdtempSync(join(tmpdir(), 'needlecase-'));
+const file = join(work, 'demo.sqlite');
+run('node', ['server/dist/demo.js', file]);
+const server = spawn('node', ['server/dist/main.js'], {
+  cwd: root,
+  env: { ...process.env, NEEDLECASE_DB: file, PORT: '0' },
+});
+const address = await new Promise((found) => {
+  server.stdout.on('data', (text) => {
+    const match = /http:\/\/\S+/.exec(String(text));
+    if (match) found(match[0]);
+  });
+});
+
+const api = (path, init) => fetch(`${address}api/v1/${path}`, init).then((answer) => answer.json());
+const machines = await api('machines');
+const idOf = (name) => machines.find((machine) => machine.name === name).id;
+const beginRun = (tasks) =>
+  api('runs', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ tasks }),
+  });
+
+const WIDE = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+/** Goes on in a run until a step says this. */
+async function until(page, words) {
+  await page.getByRole('button', { name: 'Begin with the first step' }).click();
+  for (let i = 0; i < 60; i++) {
+    const title = await page.locator('h1').first().textContent();
+    if (title.includes(words)) return;
+    await page.getByRole('button', { name: 'Done, next' }).click();
+    await page.waitForFunction((old) => document.querySelector('h1').textContent !== old, title);
+  }
+  throw new Error(`No step says "${words}".`);
+}
+
+let filterRun;
+const SHOTS = {
+  bench: { path: '' },
+  'bench-dark': { path: '', theme: 'dark' },
+  'bench-phone': { path: '', size: PHONE },
+  machine: { path: `machine/${idOf('Cellar washer')}` },
+  'machine-dryer': { path: `machine/${idOf('Cellar dryer')}/duct-run` },
+  'machine-phone': { path: `machine/${idOf('Top-floor dryer')}`, size: PHONE },
+  visit: { path: 'visit' },
+  'run-opening': {
+    before: async () => {
+      filterRun = await beginRun([
+        { machineId: idOf('Cellar washer'), task: 'gasket-folds' },
+        { machineId: idOf('Cellar washer'), task: 'pump-filter' },
+      ]);
+      return `run/${filterRun.id}`;
+    },
+  },
+  'run-step': {
+    before: () => `run/${filterRun.id}`,
+    act: async (page) => {
+      await until(page, 'Note how dirty it is and what came out');
+      await page.getByText('moderate', { exact: true }).click();
+      await page.getByRole('button', { name: /hair grip/ }).click();
+    },
+  },
+  'run-step-phone': {
+    size: PHONE,
+    theme: 'dark',
+    before: async () => {
+      const tasks = [{ machineId: idOf('Cellar washer'), task: 'pump-filter' }];
+      return `run/${(await beginRun(tasks)).id}`;
+    },
+    act: (page) => until(page, 'Pull the cap off the hose'),
+  },
+  log: { path: 'log' },
+  house: { path: 'house' },
+};
+
+const engine = await chromium.launch({
+  executablePath,
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+try {
+  const names = args.length ? args : Object.keys(SHOTS);
+  for (const [name, shot] of Object.entries(SHOTS)) {
+    const path = shot.before ? await shot.before() : shot.path;
+    if (!names.includes(name)) continue;
+    const page = await engine.newPage({
+      viewport: shot.size ?? WIDE,
+      colorScheme: shot.theme ?? 'light',
+      reducedMotion: 'reduce',
+    });
+    page.on('pageerror', (error) => console.error(name, error.message));
+    page.on('console', (line) => line.type() === 'error' && console.error(name, line.text()));
+    await page.goto(`${address}${path}`);
+    await page.locator('h1').first().waitFor();
+    await shot.act?.(page);
+    await page.getByText('Reading the').waitFor({ state: 'detached' });
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+    await page.close();
+    console.log(`${name}.png`);
+  }
+} finally {
+  await engine.close();
+  server.kill();
+  rmSync(work, { recursive: true, force: true });
+}
