@@ -44,6 +44,11 @@ export class Store {
     }
   }
 
+  /** Runs a statement on the data file itself, past all rules but its own. */
+  sql(statement: string): void {
+    this.db.$client.exec(statement);
+  }
+
   close(): void {
     this.db.$client.close();
   }

@@ -1,0 +1,32 @@
+import type { AddressInfo } from 'node:net';
+import { afterEach, expect, it } from 'vitest';
+import { readyApp } from './testing/household.js';
+import { ago } from './testing/household.js';
+
+let close: () => void = () => undefined;
+afterEach(() => close());
+
+it('tells open screens of what was stored, and of nothing that was refused', async () => {
+  const app = await readyApp();
+  const server = app.express.listen(0, '127.0.0.1');
+  close = () => {
+    app.changes.close();
+    server.close();
+  };
+  await new Promise((done) => server.once('listening', done));
+  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
+  const stream = await fetch(`${address}/changes`);
+  const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+  const post = (body: object) =>
+    fetch(`${address}/entries`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  await post({ kind: 'load', machineId: app.washer.id, at: '2199-01-01T00:00:00Z' });
+  await post({ kind: 'load', machineId: app.washer.id, at: ago(0) });
+  let text = '';
+  while (!text.includes('data:')) text += (await reader.read()).value;
+  const told = [...text.matchAll(/data: (.*)/g)].map(([, data]) => JSON.parse(data!));
+  expect(told).toEqual([{ topic: 'entries', id: app.washer.id }]);
+});

@@ -1,0 +1,50 @@
+import type { Household, Machine, MachineDraft, SetupDraft } from '@needlecase/core';
+import request from 'supertest';
+import { makeApp, type App } from '../app.js';
+import { openDatabase } from '../db/open.js';
+
+export const washer: MachineDraft = {
+  name: 'Washer',
+  kind: 'front-load-washer',
+  place: 'Cellar',
+  features: { filterAccess: 'front-right', drainDownHose: 'no' },
+  habits: [],
+  loadsPerWeek: 5,
+};
+
+export const dryer: MachineDraft = {
+  name: 'Dryer',
+  kind: 'vented-dryer',
+  place: 'Cellar',
+  features: { energy: 'electric' },
+  habits: [],
+  loadsPerWeek: 4,
+};
+
+export const setup: SetupDraft = {
+  household: { name: 'Test house', zone: 'Europe/Vienna', units: 'metric', school: 'steady', risk: 0.1 },
+  machines: [washer, dryer],
+};
+
+export interface Fixture extends App {
+  api: ReturnType<typeof request>;
+  household: Household;
+  washer: Machine;
+  dryer: Machine;
+}
+
+/** A server on an empty file in memory. */
+export function emptyApp(): App & { api: ReturnType<typeof request> } {
+  const app = makeApp(openDatabase(':memory:'));
+  return { ...app, api: request(app.express) };
+}
+
+/** A server with a household of a washer and a dryer. */
+export async function readyApp(): Promise<Fixture> {
+  const app = emptyApp();
+  const { body } = await app.api.post('/api/v1/setup').send(setup).expect(201);
+  return { ...app, household: body.household, washer: body.machines[0], dryer: body.machines[1] };
+}
+
+export const ago = (days: number): string =>
+  new Date(Date.now() - days * 86_400_000).toISOString();
