@@ -1,1 +1,120 @@
-console.log('bench');
+import type { AddressInfo } from 'node:net';
+import { performance } from 'node:perf_hooks';
+import {
+  dayOf,
+  duesOf,
+  tasksOf,
+  Usage,
+  type EntryDraft,
+  type Grade,
+  type History,
+  type Household,
+  type MachineDraft,
+  type Opening,
+} from '@needlecase/core';
+import { makeApp } from './app.js';
+import { openDatabase } from './db/open.js';
+
+/*
+ * Measures the server and the engines: `node bench.js FILE` makes a file with 8 machines and 60,000
+ * entries, and prints one line of JSON.
+ */
+
+const DAY = 86_400_000;
+const YEARS = 10;
+const now = Date.now();
+
+const HOUSE = { name: 'Bench', zone: 'Europe/Vienna', units: 'metric', school: 'steady', risk: 0.1 } as const;
+const MACHINES: MachineDraft[] = (
+  ['front-load-washer', 'vented-dryer', 'condenser-dryer', 'top-load-washer'] as const
+).flatMap((kind) =>
+  [1, 2].map((n) => ({ name: `${kind} ${n}`, kind, place: 'Cellar', features: {}, habits: [], loadsPerWeek: 14 })),
+);
+
+/** The median of many timings of some work, milliseconds. */
+async function median(times: number, work: () => unknown): Promise<number> {
+  const spans: number[] = [];
+  for (let i = 0; i < times; i++) {
+    const start = performance.now();
+    await work();
+    spans.push(performance.now() - start);
+  }
+  return spans.sort((a, b) => a - b)[times >> 1]!;
+}
+
+async function apiTimes(file: string, entries: number) {
+  const { store, express } = makeApp(openDatabase(file));
+  store.write(() => {
+    store.household.create(HOUSE);
+    const machines = MACHINES.map((draft) => store.machines.create(draft));
+    const origin = { zone: HOUSE.zone, author: 'bench' };
+    for (let i = 0; i < entries; i++) {
+      const machine = machines[i % machines.length]!;
+      const at = new Date(now - (i / entries) * YEARS * 365 * DAY).toISOString();
+      const tasks = tasksOf(machine);
+      const round = Math.floor(i / machines.length);
+      const care = round % 30 === 0;
+      const draft: EntryDraft = care
+        ? { kind: 'done', machineId: machine.id, at, task: tasks[(round / 30) % tasks.length]!.id, grade: (round % 3) as Grade }
+        : { kind: 'load', machineId: machine.id, at, count: 1 };
+      store.entries.add(draft, origin);
+    }
+  });
+  const server = express.listen(0, '127.0.0.1');
+  await new Promise((done) => server.once('listening', done));
+  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
+  const bench = async () => (await fetch(`${address}/bench`)).arrayBuffer();
+  const machineId = store.machines.list()[0]!.id;
+  const afterTap = async () => {
+    store.write(() =>
+      store.entries.add(
+        { kind: 'load', machineId, at: new Date().toISOString(), count: 1 },
+        { zone: HOUSE.zone, author: 'bench' },
+      ),
+    );
+    await bench();
+  };
+  await bench();
+  const warm = await median(41, bench);
+  const tapped = await median(21, afterTap);
+  const cold = await median(11, () => {
+    store.entries.dropCaches();
+    return bench();
+  });
+  const log = await median(21, async () => (await fetch(`${address}/entries?limit=60`)).arrayBuffer());
+  server.closeAllConnections();
+  server.close();
+  store.close();
+  return { warm, tapped, cold, log };
+}
+
+/** Ten years of a machine that is used five times a week and opened about every two months. */
+function decade(): History {
+  const taps = Array.from({ length: YEARS * 260 }, (_, i) => ({ at: now - i * 1.4 * DAY, count: 1 }));
+  const openings = new Map(
+    tasksOf({ kind: 'front-load-washer', features: {} }).map(({ id }) => [
+      id,
+      Array.from({ length: YEARS * 8 }, (_, i): Opening => {
+        const at = now - (i + 0.5) * 45 * DAY;
+        const grade = (i % 3) as Grade;
+        return { entryId: `${i}`, at, day: dayOf(at, 'UTC'), task: id, grade, cleaned: true };
+      }),
+    ]),
+  );
+  return { openings, usage: new Usage(taps, 5) };
+}
+
+function dueTimes(machines: number): number {
+  const household: Household = { id: 'h', version: 1, ...HOUSE };
+  const machine = { id: 'm', version: 1, ...MACHINES[0]! };
+  const histories = Array.from({ length: machines }, decade);
+  const start = performance.now();
+  for (const history of histories) duesOf(machine, history, household, now);
+  return performance.now() - start;
+}
+
+const file = process.argv[2];
+if (!file) throw new Error('Name a file to make.');
+dueTimes(20);
+const dues = Object.fromEntries([10, 100, 1000].map((n) => [n, dueTimes(n)]));
+console.log(JSON.stringify({ api: await apiTimes(file, 60_000), dues }));

@@ -12,7 +12,10 @@ const cleaned = (task: string, daysAgo: number): Opening => {
   const at = NOW - daysAgo * MS_PER_DAY;
   return { entryId: task, at, day: new Date(at).toISOString().slice(0, 10), task, cleaned: true };
 };
-const history = (...openings: Opening[]): History => ({ openings, usage: new Usage([], 5) });
+const history = (...openings: Opening[]): History => ({
+  openings: new Map(openings.map((opening) => [opening.task, [opening]])),
+  usage: new Usage([], 5),
+});
 
 describe('stateOf', () => {
   it.each(MACHINE_KINDS)('gives every station of a %s a state in words', (kind) => {

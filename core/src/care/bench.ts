@@ -9,7 +9,8 @@ import type { Usage } from './usage.js';
 
 /** What the record says of one machine, as the engines need it. */
 export interface History {
-  openings: readonly Opening[];
+  /** By task. */
+  openings: ReadonlyMap<string, readonly Opening[]>;
   usage: Usage;
 }
 
@@ -55,13 +56,12 @@ export interface Visit {
 
 /** Due dates of all tasks of a machine. */
 export function duesOf(machine: Machine, history: History, household: Household, now: number): Due[] {
-  const byTask = groupBy(history.openings);
   return tasksOf(machine).map((task) =>
     due({
       task,
       machine,
       household,
-      openings: byTask.get(task.id) ?? [],
+      openings: history.openings.get(task.id) ?? NONE,
       usage: history.usage,
       now,
     }),
@@ -154,12 +154,4 @@ export function nextVisit(
   };
 }
 
-function groupBy(openings: readonly Opening[]): Map<string, Opening[]> {
-  const groups = new Map<string, Opening[]>();
-  for (const opening of openings) {
-    const group = groups.get(opening.task);
-    if (group) group.push(opening);
-    else groups.set(opening.task, [opening]);
-  }
-  return groups;
-}
+const NONE: readonly Opening[] = [];

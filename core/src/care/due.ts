@@ -87,8 +87,7 @@ export function due(question: DueQuestion): Due {
   const speeds = speedUps(task, machine, household);
   const pace = 1 / speeds.reduce((product, { multiplier }) => product * multiplier, 1);
   const base = inDriver(school, task.driver) * pace;
-  const openings = [...question.openings].sort((a, b) => a.at - b.at);
-  const { belief, learned, evidence } = learn(question, base, openings);
+  const { belief, learned, evidence } = learn(question, base);
   const inForce = scaled(task, school, speeds, evidence.length ? (learned / base) * pace : pace);
 
   const result: Due = {
@@ -100,7 +99,7 @@ export function due(question: DueQuestion): Due {
     learned,
     evidence,
   };
-  const last = openings.findLast((opening) => opening.cleaned);
+  const last = lastClean(question.openings);
   if (!last) return result;
 
   const today = dayOf(now, household.zone);
@@ -130,17 +129,45 @@ export function due(question: DueQuestion): Due {
   };
 }
 
+function lastClean(openings: readonly Opening[]): Opening | undefined {
+  let last: Opening | undefined;
+  for (const one of openings) if (one.cleaned && (!last || one.at >= last.at)) last = one;
+  return last;
+}
+
+interface Learned {
+  belief: Belief;
+  learned: number;
+  evidence: Evidence[];
+}
+
+/**
+ * What was learned from a list of openings, while the list, the use and the interval stay the same
+ * ones. A screen is read far more often than something happens.
+ */
+const KNOWN = new WeakMap<readonly Opening[], Learned & { usage: Usage; base: number; risk: number }>();
+
+function learn(question: DueQuestion, base: number): Learned {
+  const { openings, usage } = question;
+  const { risk } = question.household;
+  const known = KNOWN.get(openings);
+  if (known?.usage === usage && known.base === base && known.risk === risk) return known;
+  const learned = learnFrom(question, base);
+  KNOWN.set(openings, { ...learned, usage, base, risk });
+  return learned;
+}
+
 /**
  * Goes through the openings in order and moves the interval. Evidence shortens at once; it lengthens
  * by at most half at each opening and never past twice the stretch school's interval.
  */
-function learn({ task, household, usage }: DueQuestion, base: number, openings: readonly Opening[]) {
+function learnFrom({ task, household, usage, openings }: DueQuestion, base: number): Learned {
   const belief = new Belief(base, household.risk);
-  const stretch = inDriver(task.intervals.stretch, task.driver) * STRETCH_ROOM;
+  const most = Math.max(inDriver(task.intervals.stretch, task.driver) * STRETCH_ROOM, base);
   const evidence: Evidence[] = [];
   let learned = base;
   let cleaned: Opening | undefined;
-  for (const opening of openings) {
+  for (const opening of inOrder(openings)) {
     const before = learned;
     const n =
       cleaned &&
@@ -149,10 +176,8 @@ function learn({ task, household, usage }: DueQuestion, base: number, openings: 
         : daysBetween(cleaned.day, opening.day));
     let held: Evidence['held'];
     if (opening.grade !== undefined && n !== undefined && belief.observe(opening.grade, n)) {
-      const wanted = belief.dueAt();
-      learned = wanted;
-      if (wanted > before * RESTRAINT) [learned, held] = [before * RESTRAINT, 'restraint'];
-      const most = Math.max(stretch, base);
+      learned = belief.dueAt();
+      if (learned > before * RESTRAINT) [learned, held] = [before * RESTRAINT, 'restraint'];
       if (learned > most) [learned, held] = [most, 'stretch'];
       evidence.push({ opening, n, before, after: learned, ...(held ? { held } : {}) });
     }
@@ -160,6 +185,9 @@ function learn({ task, household, usage }: DueQuestion, base: number, openings: 
   }
   return { belief, learned, evidence };
 }
+
+const inOrder = (openings: readonly Opening[]): Opening[] =>
+  [...openings].sort((a, b) => a.at - b.at);
 
 /** The date by which so much use (in the driver's unit) will have passed since a clean. */
 function useDay(use: number, last: Opening, question: DueQuestion, today: Day): Day | undefined {

@@ -23,9 +23,11 @@ const GRADE_SPREAD = 0.35;
 /** Upper edges of the grades 0 to 3; grade 4 has none. */
 const GRADE_EDGES = [0.1, 0.3, 0.6, 0.9] as const;
 
-const STEP = 0.02;
-const HALF = 180;
+const STEP = 0.025;
+const HALF = 132;
 const POINTS = 2 * HALF + 1;
+/** Log weights further than this below the highest are nothing. */
+const NOTHING = 40;
 
 /** Fouling expected at some use: the middle of the belief and the bounds that leave out 10 % each. */
 export interface Fouling {
@@ -34,10 +36,10 @@ export interface Fouling {
   high: number;
 }
 
-/** Likelihood of each grade over ln F, tabulated once from -12 to 8 in the grid's step. */
-const TABLE_START = -12;
+/** Log likelihood of each grade over ln F, tabulated once from -20 to 20 in the grid's step. */
+const TABLE_START = -20;
 const TABLE = ([0, 1, 2, 3, 4] as const).map((grade) => {
-  const values = new Float64Array(Math.round((8 - TABLE_START) / STEP) + 1);
+  const values = new Float64Array(Math.round((-2 * TABLE_START) / STEP) + 1);
   for (let i = 0; i < values.length; i++) {
     values[i] = Math.log(Math.max(gradeLikelihood(grade, TABLE_START + i * STEP), 1e-280));
   }
@@ -54,7 +56,8 @@ function gradeLikelihood(grade: Grade, lnFouling: number): number {
 /** A belief about the rate r of one station, moved by what was seen. */
 export class Belief {
   readonly #centre: number;
-  readonly #logWeights: Float64Array;
+  readonly #logWeights = new Float64Array(POINTS);
+  #highest = 0;
 
   /**
    * @param interval the interval in force, in loads or days, above 0: with no evidence the due point
@@ -66,7 +69,6 @@ export class Belief {
   ) {
     if (!(interval > 0)) throw new RangeError('An interval is above 0.');
     this.#centre = Math.log(DUE_LEVEL / interval) - RATE_SIGMA * normalQuantile(1 - risk);
-    this.#logWeights = new Float64Array(POINTS);
     for (let i = 0; i < POINTS; i++) {
       const z = ((i - HALF) * STEP) / RATE_SIGMA;
       this.#logWeights[i] = -0.5 * z * z;
@@ -82,35 +84,48 @@ export class Belief {
   observe(grade: Grade, n: number): boolean {
     if (!(n >= 0.5)) return false;
     const table = TABLE[grade]!;
-    const start = (this.#centre - HALF * STEP + Math.log(n) - TABLE_START) / STEP;
+    const lowest = (this.#centre - HALF * STEP + Math.log(n) - TABLE_START) / STEP;
+    const start = Math.min(Math.max(lowest, 0), table.length - POINTS - 1);
     const whole = Math.floor(start);
     const part = start - whole;
-    const last = table.length - 2;
+    const weights = this.#logWeights;
+    let highest = -Infinity;
     for (let i = 0; i < POINTS; i++) {
-      const k = Math.min(Math.max(whole + i, 0), last);
-      this.#logWeights[i]! += table[k]! * (1 - part) + table[k + 1]! * part;
+      const k = whole + i;
+      const weight = weights[i]! + table[k]! * (1 - part) + table[k + 1]! * part;
+      weights[i] = weight;
+      if (weight > highest) highest = weight;
     }
+    this.#highest = highest;
     return true;
   }
 
-  /** Quantile of ln r. */
-  #lnRate(p: number): number {
-    const highest = this.#logWeights.reduce((a, b) => Math.max(a, b), -Infinity);
-    const cumulative = new Float64Array(POINTS);
+  /** Writes the weights into `SCRATCH`, the highest 1, and gives their sum. */
+  #weigh(): number {
+    const logs = this.#logWeights;
+    const highest = this.#highest;
     let sum = 0;
-    let before = 0;
     for (let i = 0; i < POINTS; i++) {
-      const weight = Math.exp(this.#logWeights[i]! - highest);
-      sum += (before + weight) / 2;
-      cumulative[i] = sum;
-      before = weight;
+      const below = logs[i]! - highest;
+      const weight = below < -NOTHING ? 0 : Math.exp(below);
+      SCRATCH[i] = weight;
+      sum += weight;
     }
-    const wanted = p * sum;
-    let i = 1;
-    while (i < POINTS - 1 && cumulative[i]! < wanted) i++;
-    const low = cumulative[i - 1]!;
-    const part = (wanted - low) / Math.max(cumulative[i]! - low, 1e-300);
-    return this.#centre + (i - 1 - HALF + part) * STEP;
+    return sum;
+  }
+
+  /** Quantile of ln r, by the trapezoid rule. */
+  #lnRate(p: number): number {
+    const wanted = p * this.#weigh();
+    let sum = 0;
+    for (let i = 1; i < POINTS; i++) {
+      const slice = (SCRATCH[i - 1]! + SCRATCH[i]!) / 2;
+      if (sum + slice >= wanted && slice > 0) {
+        return this.#centre + (i - 1 - HALF + (wanted - sum) / slice) * STEP;
+      }
+      sum += slice;
+    }
+    return this.#centre + HALF * STEP;
   }
 
   /** Use at which P(F > 0.9) reaches a chance; the accepted risk if none is given. */
@@ -131,17 +146,16 @@ export class Belief {
 
   /** Standard deviation of ln r: how wide the belief still is. */
   spread(): number {
-    const highest = this.#logWeights.reduce((a, b) => Math.max(a, b), -Infinity);
-    let sum = 0;
+    const sum = this.#weigh();
     let mean = 0;
     let square = 0;
     for (let i = 0; i < POINTS; i++) {
-      const weight = Math.exp(this.#logWeights[i]! - highest);
       const x = (i - HALF) * STEP;
-      sum += weight;
-      mean += weight * x;
-      square += weight * x * x;
+      mean += SCRATCH[i]! * x;
+      square += SCRATCH[i]! * x * x;
     }
     return Math.sqrt(square / sum - (mean / sum) ** 2);
   }
 }
+
+const SCRATCH = new Float64Array(POINTS);

@@ -130,7 +130,7 @@ const QUANTITY_NAMES: Record<string, string> = {
 };
 
 /** An entry in a few words, for the log. */
-export function sayEntry(entry: Pick<Entry, keyof Entry & keyof EntryDraft>): string {
+export function sayEntry(entry: Entry | EntryDraft): string {
   switch (entry.kind) {
     case 'load':
       return `${many(entry.count ?? 1, 'load')} counted`;

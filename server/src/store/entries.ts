@@ -28,10 +28,21 @@ export interface Origin {
 
 /** What the log says of a machine, ready for the engines. */
 interface Past {
-  openings: Opening[];
+  openings: Map<string, Opening[]>;
   taps: LoadCount[];
   usage?: Usage;
 }
+
+type PastRow = [
+  id: string,
+  machineId: string,
+  kind: string,
+  at: number,
+  day: string,
+  task: string | null,
+  grade: NonNullable<Entry['grade']> | null,
+  count: number | null,
+];
 
 /** The append-only log. */
 export class EntryStore {
@@ -63,7 +74,7 @@ export class EntryStore {
       more: defined({ found, trays, quantity, unit, code, note }),
     };
     this.db.insert(entries).values(row).run();
-    if (row.machineId) this.#pasts.delete(row.machineId);
+    this.#remember(row);
     return toEntry(row);
   }
 
@@ -125,13 +136,25 @@ export class EntryStore {
     });
   }
 
+  /** A tap only adds to what is known of a machine; anything else has it read again. */
+  #remember({ machineId, kind, at, count, revises }: Row): void {
+    const past = machineId === null ? undefined : this.#pasts.get(machineId);
+    if (!machineId || !past) return;
+    if (kind === 'load' && revises === null) {
+      past.taps.push({ at, count: count ?? 1 });
+      delete past.usage;
+    } else {
+      this.#pasts.delete(machineId);
+    }
+  }
+
   /** Drops what was derived; it is read again when needed. */
   dropCaches(): void {
     this.#pasts.clear();
   }
 
   #readPasts(machineIds: readonly string[]): void {
-    for (const id of machineIds) this.#pasts.set(id, { openings: [], taps: [] });
+    for (const id of machineIds) this.#pasts.set(id, { openings: new Map(), taps: [] });
     const rows = this.db.$client
       .prepare(
         `SELECT id, machine_id, kind, at, day, task, grade, count FROM entries e
@@ -140,15 +163,15 @@ export class EntryStore {
            AND NOT EXISTS (SELECT 1 FROM entries r WHERE r.revises = e.id)`,
       )
       .raw()
-      .iterate(...machineIds) as Iterable<
-      [string, string, string, number, string, string | null, Entry['grade'] | null, number | null]
-    >;
+      .all(...machineIds) as PastRow[];
     for (const [entryId, machineId, kind, at, day, task, grade, count] of rows) {
-      const past = this.#pasts.get(machineId)!;
-      if (kind === 'load') past.taps.push({ at, count: count ?? 1 });
+      const { taps, openings } = this.#pasts.get(machineId)!;
+      if (kind === 'load') taps.push({ at, count: count ?? 1 });
       else if (task !== null) {
-        const cleaned = kind === 'done';
-        past.openings.push({ entryId, at, day, task, cleaned, ...(typeof grade === 'number' ? { grade } : {}) });
+        const opening = { entryId, at, day, task, cleaned: kind === 'done' };
+        const list = openings.get(task) ?? [];
+        list.push(grade === null ? opening : { ...opening, grade });
+        openings.set(task, list);
       }
     }
   }
