@@ -59,7 +59,13 @@ function loadsOf(machine: DemoMachine, chance: Chance, at: At): DemoEntry[] {
     const count = Math.min(4, chance.poisson(perDay * weekend));
     for (let i = 0; i < count; i++) {
       const hour = chance.whole(7, 21);
-      entries.push({ machine, kind: 'load', count: 1, at: at(daysAgo, hour), author: chance.pick(PEOPLE) });
+      entries.push({
+        machine,
+        kind: 'load',
+        count: 1,
+        at: at(daysAgo, hour),
+        author: chance.pick(PEOPLE),
+      });
     }
   }
   return entries;
@@ -68,7 +74,7 @@ function loadsOf(machine: DemoMachine, chance: Chance, at: At): DemoEntry[] {
 /** Every time a task was done, with the grade that its real fouling would show. */
 function careOf(care: DemoCare, loads: readonly DemoEntry[], chance: Chance, at: At): DemoEntry[] {
   const days: number[] = [];
-  for (let daysAgo = care.last; daysAgo < DAYS - 20; ) {
+  for (let daysAgo = care.last; daysAgo < DAYS - 20;) {
     const { neglected } = care;
     if (!neglected || daysAgo > neglected.from || daysAgo <= neglected.to) days.push(daysAgo);
     daysAgo += Math.max(9, Math.round(care.every * (0.85 + chance.unit() * 0.35)));
@@ -153,7 +159,9 @@ function drainCase(at: At): DemoEntry[] {
 function slowDryer(chance: Chance, at: At): DemoEntry[] {
   const machine = 'cellar-dryer';
   const minutes = [224, 190, 150, 118, 92, 64, 43, 27, 12, 4].map((daysAgo, i): DemoEntry => {
-    const value = Math.round(58 + 0.09 * (228 - daysAgo) + 0.35 * i * i * 0.4 + 2 * chance.normal());
+    const value = Math.round(
+      58 + 0.09 * (228 - daysAgo) + 0.35 * i * i * 0.4 + 2 * chance.normal(),
+    );
     return {
       machine,
       kind: 'reading',

@@ -90,6 +90,14 @@ export const CARE: DemoCare[] = [
 ];
 
 /** What turned up in the pump filter, by the way. */
-export const FINDS = ['hair', 'hair tie', 'coin', 'button', 'hair grip', 'clay crumbs', 'dog fluff'];
+export const FINDS = [
+  'hair',
+  'hair tie',
+  'coin',
+  'button',
+  'hair grip',
+  'clay crumbs',
+  'dog fluff',
+];
 
 export const PEOPLE = ['Wren', 'Odo', 'Pell'];

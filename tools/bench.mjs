@@ -32,7 +32,10 @@ try {
       if (match) found(match[0]);
     }),
   );
-  const engine = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+  const engine = await chromium.launch({
+    executablePath,
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
   const firsts = [];
   const changes = [];
   let scripts = new Set();
@@ -43,12 +46,18 @@ try {
       if (answer.url().endsWith('.js')) scripts.add(new URL(answer.url()).pathname);
     });
     await page.goto(address);
-    await page.getByRole('button', { name: /Count a load/ }).first().waitFor();
+    await page
+      .getByRole('button', { name: /Count a load/ })
+      .first()
+      .waitFor();
     firsts.push(await page.evaluate(() => performance.now()));
     await page.getByRole('link', { name: 'Log' }).click();
     await page.getByRole('heading', { name: 'Log', level: 1 }).waitFor();
     await page.getByRole('link', { name: 'Bench', exact: true }).click();
-    await page.getByRole('button', { name: /Count a load/ }).first().waitFor();
+    await page
+      .getByRole('button', { name: /Count a load/ })
+      .first()
+      .waitFor();
     changes.push(
       await page.evaluate(async () => {
         const start = performance.now();
@@ -66,9 +75,13 @@ try {
         if (answer.url().endsWith('.js')) scripts.add(new URL(answer.url()).pathname);
       });
       await fresh.goto(address);
-      await fresh.getByRole('button', { name: /Count a load/ }).first().waitFor();
+      await fresh
+        .getByRole('button', { name: /Count a load/ })
+        .first()
+        .waitFor();
       const bytes = [...scripts].reduce(
-        (sum, path) => sum + gzipSync(readFileSync(join(root, 'web/dist/browser', path)), { level: 9 }).length,
+        (sum, path) =>
+          sum + gzipSync(readFileSync(join(root, 'web/dist/browser', path)), { level: 9 }).length,
         0,
       );
       row('Initial JavaScript of the Bench, gzip', `${Math.round(bytes / 1000)} kB`, '200 kB');
@@ -79,7 +92,11 @@ try {
   server.kill();
 
   const middle = (values) => values.sort((a, b) => a - b)[values.length >> 1];
-  row('Bench usable in the browser, 8 machines and 60,000 entries, first visit', ms(middle(firsts)), '1000 ms');
+  row(
+    'Bench usable in the browser, 8 machines and 60,000 entries, first visit',
+    ms(middle(firsts)),
+    '1000 ms',
+  );
   row('Change of view, Bench to Log', ms(middle(changes)), '100 ms');
   row('Bench from the API, median, 60,000 entries', ms(api.warm), '25 ms');
   row('  right after a load was counted', ms(api.tapped), '25 ms');

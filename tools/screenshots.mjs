@@ -98,7 +98,15 @@ const SHOTS = {
 
 const engine = await chromium.launch({
   executablePath,
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 });
 try {
   const names = args.length ? args : Object.keys(SHOTS);

@@ -61,7 +61,10 @@ export function install() {
   unlessDone(
     'install',
     ['package-lock.json', '.npmrc'],
-    ['node_modules/.package-lock.json', 'node_modules/better-sqlite3/build/Release/better_sqlite3.node'],
+    [
+      'node_modules/.package-lock.json',
+      'node_modules/better-sqlite3/build/Release/better_sqlite3.node',
+    ],
     () => {
       console.log('Installing packages. This takes a few minutes the first time.');
       run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
@@ -78,7 +81,14 @@ export function build() {
   );
   unlessDone(
     'server',
-    ['core/src', 'server/src', 'server/migrations', 'demo', 'tools/server.mjs', 'package-lock.json'],
+    [
+      'core/src',
+      'server/src',
+      'server/migrations',
+      'demo',
+      'tools/server.mjs',
+      'package-lock.json',
+    ],
     ['server/dist/main.js', 'server/dist/demo.js'],
     () => run('node', ['tools/server.mjs']),
   );

@@ -1,7 +1,15 @@
 import type { BenchView, Entry, LineView } from '@needlecase/core';
 import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { ago, dryer, emptyApp, readyApp, setup, washer, type Fixture } from './testing/household.js';
+import {
+  ago,
+  dryer,
+  emptyApp,
+  readyApp,
+  setup,
+  washer,
+  type Fixture,
+} from './testing/household.js';
 
 let app: Fixture;
 beforeEach(async () => {
@@ -58,7 +66,11 @@ describe('records', () => {
     const path = `/api/v1/machines/${id}`;
     const etag = (await app.api.get(path)).headers['etag'] as string;
     expect(etag).toBe(`"${version}"`);
-    await app.api.put(path).set('If-Match', etag).send({ ...draft, name: 'First' }).expect(200);
+    await app.api
+      .put(path)
+      .set('If-Match', etag)
+      .send({ ...draft, name: 'First' })
+      .expect(200);
     const { body } = await app.api
       .put(path)
       .set('If-Match', etag)
@@ -85,7 +97,10 @@ describe('records', () => {
   });
 
   it('adds machines, and lists them in order', async () => {
-    await app.api.post('/api/v1/machines').send({ ...dryer, name: 'Third' }).expect(201);
+    await app.api
+      .post('/api/v1/machines')
+      .send({ ...dryer, name: 'Third' })
+      .expect(201);
     const { body } = await app.api.get('/api/v1/machines');
     expect(body.map(({ name }: { name: string }) => name)).toEqual(['Washer', 'Dryer', 'Third']);
   });
@@ -134,7 +149,9 @@ describe('entries', () => {
     const post = () => app.api.post('/api/v1/entries');
     await post().set('Content-Type', 'application/json').send('{"kind": "lo').expect(400);
     await post().set('Content-Type', 'text/plain').send('load').expect(415);
-    await post().send({ ...load(), note: 'x'.repeat(1_100_000) }).expect(413);
+    await post()
+      .send({ ...load(), note: 'x'.repeat(1_100_000) })
+      .expect(413);
     await post().send([load()]).expect(422);
     await post().set('Content-Type', 'application/json').send('null').expect(400);
     expect(await count()).toBe(0);
@@ -143,11 +160,17 @@ describe('entries', () => {
   it('corrects by a new entry, keeps the old one readable, and refuses a second correction', async () => {
     const { body: first } = await app.api.post('/api/v1/entries').send(load()).expect(201);
     const path = `/api/v1/entries/${first.id}/revision`;
-    const { body: second } = await app.api.post(path).send(load({ count: 3 })).expect(201);
+    const { body: second } = await app.api
+      .post(path)
+      .send(load({ count: 3 }))
+      .expect(201);
     expect(second).toMatchObject({ revises: first.id, count: 3 });
     const current = (await app.api.get('/api/v1/entries')).body.entries as Entry[];
     expect(current.map(({ id }) => id)).toEqual([second.id]);
-    const { body } = await app.api.post(path).send(load({ count: 4 })).expect(409);
+    const { body } = await app.api
+      .post(path)
+      .send(load({ count: 4 }))
+      .expect(409);
     expect(body.current.count).toBe(3);
     expect(body.yours.count).toBe(4);
     expect(await count()).toBe(2);
@@ -176,7 +199,10 @@ describe('entries', () => {
 
   it('pages through the log without loss or repeat, by machine, station and kind', async () => {
     for (let i = 0; i < 25; i++) {
-      await app.api.post('/api/v1/entries').send(load({ at: ago(Math.floor(i / 5)) })).expect(201);
+      await app.api
+        .post('/api/v1/entries')
+        .send(load({ at: ago(Math.floor(i / 5)) }))
+        .expect(201);
     }
     await app.api
       .post('/api/v1/entries')
@@ -254,7 +280,9 @@ describe('the border', () => {
   });
 
   it('answers unknown addresses and methods as problems', async () => {
-    expect((await app.api.get('/api/v1/nothing').expect(404)).type).toBe('application/problem+json');
+    expect((await app.api.get('/api/v1/nothing').expect(404)).type).toBe(
+      'application/problem+json',
+    );
     await app.api.delete(`/api/v1/machines/${app.washer.id}`).expect(405);
     await app.api.get('/api/v1/machines/%E0%A4%A').expect(404);
   });
@@ -265,7 +293,11 @@ describe('the border', () => {
       .set('Origin', 'https://elsewhere.example')
       .send(load())
       .expect(403);
-    await app.api.post('/api/v1/entries').set('Sec-Fetch-Site', 'cross-site').send(load()).expect(403);
+    await app.api
+      .post('/api/v1/entries')
+      .set('Sec-Fetch-Site', 'cross-site')
+      .send(load())
+      .expect(403);
     expect(await count()).toBe(0);
   });
 
@@ -274,9 +306,9 @@ describe('the border', () => {
     expect(body.openapi).toBe('3.1.0');
     const paths = Object.keys(body.paths);
     expect(paths).toContain('/api/v1/runs/{id}/finish');
-    expect(body.paths['/api/v1/machines/{id}'].put.parameters.map((p: { name: string }) => p.name)).toEqual(
-      ['id', 'If-Match', 'Idempotency-Key'],
-    );
+    expect(
+      body.paths['/api/v1/machines/{id}'].put.parameters.map((p: { name: string }) => p.name),
+    ).toEqual(['id', 'If-Match', 'Idempotency-Key']);
     expect(JSON.stringify(body.paths['/api/v1/entries'].post.requestBody)).toContain('"machineId"');
     const refs = [...JSON.stringify(body).matchAll(/"\$ref":"#\/components\/schemas\/(\w+)"/g)];
     for (const [, name] of refs) expect(body.components.schemas).toHaveProperty(name!);

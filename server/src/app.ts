@@ -41,15 +41,25 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
   app.set('query parser', 'simple');
   if (log) app.use(pinoHttp({ logger: log }));
   app.use(security());
-  app.use(compression({ filter: (request, response) => request.path !== '/api/v1/changes' && compression.filter(request, response) }));
+  app.use(
+    compression({
+      filter: (request, response) =>
+        request.path !== '/api/v1/changes' && compression.filter(request, response),
+    }),
+  );
   app.get('/api/v1/changes', changes.stream);
   app.use('/api', ownOriginOnly, express.json({ limit: '1mb', strict: true }));
   app.get('/api/openapi.json', (_request, response) => void response.json(openApi(routes)));
   for (const route of routes) mount(app, route, store);
   app.use('/api', (request, response) => {
     const path = `/api${request.path}`;
-    const known = routes.some((route) => new RegExp(`^${route.path.replaceAll(/\{\w+\}/g, '[^/]+')}$`).test(path));
-    sendProblem(response, known ? new ProblemError(405, 'This cannot be done here.') : notFound('address'));
+    const known = routes.some((route) =>
+      new RegExp(`^${route.path.replaceAll(/\{\w+\}/g, '[^/]+')}$`).test(path),
+    );
+    sendProblem(
+      response,
+      known ? new ProblemError(405, 'This cannot be done here.') : notFound('address'),
+    );
   });
   if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
   app.use(problems);

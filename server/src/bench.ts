@@ -24,11 +24,24 @@ const DAY = 86_400_000;
 const YEARS = 10;
 const now = Date.now();
 
-const HOUSE = { name: 'Bench', zone: 'Europe/Vienna', units: 'metric', school: 'steady', risk: 0.1 } as const;
+const HOUSE = {
+  name: 'Bench',
+  zone: 'Europe/Vienna',
+  units: 'metric',
+  school: 'steady',
+  risk: 0.1,
+} as const;
 const MACHINES: MachineDraft[] = (
   ['front-load-washer', 'vented-dryer', 'condenser-dryer', 'top-load-washer'] as const
 ).flatMap((kind) =>
-  [1, 2].map((n) => ({ name: `${kind} ${n}`, kind, place: 'Cellar', features: {}, habits: [], loadsPerWeek: 14 })),
+  [1, 2].map((n) => ({
+    name: `${kind} ${n}`,
+    kind,
+    place: 'Cellar',
+    features: {},
+    habits: [],
+    loadsPerWeek: 14,
+  })),
 );
 
 /** The median of many timings of some work, milliseconds. */
@@ -55,7 +68,13 @@ async function apiTimes(file: string, entries: number) {
       const round = Math.floor(i / machines.length);
       const care = round % 30 === 0;
       const draft: EntryDraft = care
-        ? { kind: 'done', machineId: machine.id, at, task: tasks[(round / 30) % tasks.length]!.id, grade: (round % 3) as Grade }
+        ? {
+            kind: 'done',
+            machineId: machine.id,
+            at,
+            task: tasks[(round / 30) % tasks.length]!.id,
+            grade: (round % 3) as Grade,
+          }
         : { kind: 'load', machineId: machine.id, at, count: 1 };
       store.entries.add(draft, origin);
     }
@@ -81,7 +100,9 @@ async function apiTimes(file: string, entries: number) {
     store.entries.dropCaches();
     return bench();
   });
-  const log = await median(21, async () => (await fetch(`${address}/entries?limit=60`)).arrayBuffer());
+  const log = await median(21, async () =>
+    (await fetch(`${address}/entries?limit=60`)).arrayBuffer(),
+  );
   server.closeAllConnections();
   server.close();
   store.close();
@@ -90,7 +111,10 @@ async function apiTimes(file: string, entries: number) {
 
 /** Ten years of a machine that is used five times a week and opened about every two months. */
 function decade(): History {
-  const taps = Array.from({ length: YEARS * 260 }, (_, i) => ({ at: now - i * 1.4 * DAY, count: 1 }));
+  const taps = Array.from({ length: YEARS * 260 }, (_, i) => ({
+    at: now - i * 1.4 * DAY,
+    count: 1,
+  }));
   const openings = new Map(
     tasksOf({ kind: 'front-load-washer', features: {} }).map(({ id }) => [
       id,

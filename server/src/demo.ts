@@ -1,6 +1,6 @@
 import { rmSync, existsSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
-import { dayOf, type Machine } from '@needlecase/core';
+import { completed, dayOf, type Machine } from '@needlecase/core';
 import { history } from '../../demo/history.js';
 import { HOUSEHOLD, MACHINES, type DemoMachine } from '../../demo/household.js';
 import { openDatabase, type Db } from './db/open.js';
@@ -27,7 +27,9 @@ function keep(path: string): boolean {
   db.$client.close();
   if (made === today) return true;
   if (!untouched) {
-    console.log(`The demo data was made on ${made} and written in since; "npm run demo -- --fresh" makes it anew.`);
+    console.log(
+      `The demo data was made on ${made} and written in since; "npm run demo -- --fresh" makes it anew.`,
+    );
   }
   return !untouched;
 }
@@ -44,7 +46,8 @@ function make(path: string): string {
     }
     const origin = { zone: HOUSEHOLD.zone, author: 'Wren' };
     for (const { machine, ...draft } of history(today, HOUSEHOLD.zone)) {
-      store.entries.add({ ...draft, machineId: made.get(machine)!.id, source: 'demo' }, origin);
+      const entry = { ...draft, machineId: made.get(machine)!.id, source: 'demo' } as const;
+      store.entries.add(completed(entry), origin);
     }
     const total = store.entries.count();
     for (const [name, value] of [

@@ -59,7 +59,9 @@ describe('runs', () => {
   });
 
   it('refuses progress that is none', async () => {
-    const { body } = await patch({ progress: { ...worked(1), timers: { x: { startedAt: 'now' } } } }).expect(422);
+    const { body } = await patch({
+      progress: { ...worked(1), timers: { x: { startedAt: 'now' } } },
+    }).expect(422);
     expect(body.errors[0].field).toMatch(/^progress\.timers\.x/);
     await patch({ state: 'finished' }).expect(422);
   });
@@ -69,8 +71,15 @@ describe('runs', () => {
     const finish = () => app.api.post(`/api/v1/runs/${run.id}/finish`).expect(200);
     const [first, second] = [await finish(), await finish()];
     expect(first.body.entries).toHaveLength(1);
-    expect(first.body.entries[0]).toMatchObject({ kind: 'done', grade: 2, runId: run.id, source: 'run' });
-    expect(second.body.entries.map(({ id }: { id: string }) => id)).toEqual([first.body.entries[0].id]);
+    expect(first.body.entries[0]).toMatchObject({
+      kind: 'done',
+      grade: 2,
+      runId: run.id,
+      source: 'run',
+    });
+    expect(second.body.entries.map(({ id }: { id: string }) => id)).toEqual([
+      first.body.entries[0].id,
+    ]);
     await patch({ state: 'paused' }, first.body.run.version).expect(409);
     expect((await app.api.get('/api/v1/runs')).body).toEqual([]);
   });

@@ -40,7 +40,8 @@ describe('nextVisit', () => {
   const cellar = machine('front-load-washer', { id: 'a', place: 'Cellar' });
   const attic = machine('condenser-dryer', { id: 'b', place: 'Attic' });
   const visitOf = (cellarDays: number, atticDays: number) => {
-    const all = (days: number, ...tasks: string[]) => history(...tasks.map((task) => cleaned(task, days)));
+    const all = (days: number, ...tasks: string[]) =>
+      history(...tasks.map((task) => cleaned(task, days)));
     return nextVisit(
       [cellar, attic],
       [

@@ -55,7 +55,12 @@ export interface Visit {
 }
 
 /** Due dates of all tasks of a machine. */
-export function duesOf(machine: Machine, history: History, household: Household, now: number): Due[] {
+export function duesOf(
+  machine: Machine,
+  history: History,
+  household: Household,
+  now: number,
+): Due[] {
   return tasksOf(machine).map((task) =>
     due({
       task,

@@ -13,7 +13,9 @@ import { TASKS } from './data/tasks.js';
  */
 
 /** A condition on how a machine is built: every named feature has one of the listed values. */
-export type When = Partial<Record<FeatureId, readonly string[]>> & { kinds?: readonly MachineKind[] };
+export type When = Partial<Record<FeatureId, readonly string[]>> & {
+  kinds?: readonly MachineKind[];
+};
 
 /** `water` and `air` are the two threads; `condensate` is a dryer's own small water line. */
 export type LineId = 'water' | 'air' | 'condensate';
@@ -146,9 +148,9 @@ export function stationsOf(machine: Build): Station[] {
 
 /** The tasks of a machine, in the natural order of a visit. */
 export function tasksOf(machine: Build): Task[] {
-  return TASKS.filter((task) => task.kinds.includes(machine.kind) && holds(task.when, machine)).sort(
-    (a, b) => a.order - b.order,
-  );
+  return TASKS.filter(
+    (task) => task.kinds.includes(machine.kind) && holds(task.when, machine),
+  ).sort((a, b) => a.order - b.order);
 }
 
 const finder = <T>(what: string, byId: ReadonlyMap<string, T>) => {
@@ -158,7 +160,8 @@ const finder = <T>(what: string, byId: ReadonlyMap<string, T>) => {
     return found;
   };
 };
-const byId = <T extends { id: string }>(all: readonly T[]) => new Map(all.map((one) => [one.id, one]));
+const byId = <T extends { id: string }>(all: readonly T[]) =>
+  new Map(all.map((one) => [one.id, one]));
 
 export const stationById = finder('station', byId(STATIONS));
 export const taskById = finder('task', byId(TASKS));

@@ -37,7 +37,13 @@ function opening(task: string, daysAgo: number, grade?: Grade, cleaned = true, n
   };
 }
 
-function dueOf({ task = 'pump-filter', openings = [], taps = [], perWeek = 5, ...rest }: Case): Due {
+function dueOf({
+  task = 'pump-filter',
+  openings = [],
+  taps = [],
+  perWeek = 5,
+  ...rest
+}: Case): Due {
   const subject = taskById(task);
   return due({
     task: subject,
@@ -62,7 +68,11 @@ describe('due', () => {
     expect(never.on).toBeUndefined();
   });
 
-  it.each(TASKS.flatMap((task) => (['often', 'steady', 'stretch', 'count'] as SchoolId[]).map((school) => ({ task, school }))))(
+  it.each(
+    TASKS.flatMap((task) =>
+      (['often', 'steady', 'stretch', 'count'] as SchoolId[]).map((school) => ({ task, school })),
+    ),
+  )(
     'without evidence is due exactly at the interval of the school: $task.id, $school',
     ({ task, school }) => {
       const interval = task.intervals[school];
@@ -144,7 +154,11 @@ describe('due', () => {
     fc.assert(
       fc.property(fc.array(grade, { minLength: 1, maxLength: 12 }), fc.nat(40), (grades, rate) => {
         const openings = grades.map((g, i): [number, Grade] => [20 + (grades.length - i) * 70, g]);
-        const one = dueOf({ task, openings: [[20 + (grades.length + 1) * 70], ...openings], perWeek: rate });
+        const one = dueOf({
+          task,
+          openings: [[20 + (grades.length + 1) * 70], ...openings],
+          perWeek: rate,
+        });
         const last = plusDays(TODAY, -(20 + 70));
         expect(one.on! <= plusMonths(last, cap)).toBe(true);
       }),
@@ -171,7 +185,10 @@ describe('due', () => {
 
   it('gives the former date back exactly when an opening is undone', () => {
     const seen = fc.array(
-      fc.tuple(fc.integer({ min: 1, max: 600 }), fc.integer({ min: 0, max: 4 }) as fc.Arbitrary<Grade>),
+      fc.tuple(
+        fc.integer({ min: 1, max: 600 }),
+        fc.integer({ min: 0, max: 4 }) as fc.Arbitrary<Grade>,
+      ),
       { minLength: 1, maxLength: 8 },
     );
     fc.assert(
@@ -185,7 +202,10 @@ describe('due', () => {
 
   it('never lengthens for a heavier grade, with restraint and caps in force', () => {
     const seen = fc.array(
-      fc.tuple(fc.integer({ min: 20, max: 90 }), fc.integer({ min: 0, max: 3 }) as fc.Arbitrary<Grade>),
+      fc.tuple(
+        fc.integer({ min: 20, max: 90 }),
+        fc.integer({ min: 0, max: 3 }) as fc.Arbitrary<Grade>,
+      ),
       { minLength: 2, maxLength: 7 },
     );
     fc.assert(
@@ -210,13 +230,17 @@ describe('due', () => {
     expect(across.days).toBe(32);
     expect(across.on).toBe('2026-04-10');
     const january = Date.parse('2026-02-01T12:00:00Z');
-    expect(dueOf({ task: 'dispenser', openings: [[1]], perWeek: 0, now: january }).on).toBe('2026-02-28');
+    expect(dueOf({ task: 'dispenser', openings: [[1]], perWeek: 0, now: january }).on).toBe(
+      '2026-02-28',
+    );
   });
 
   it('says in a sentence what was learned and what holds it', () => {
     const one = dueOf({ openings: [[300], [230, 1], [170, 1], [110, 1], [50, 1]] });
     const said = why(taskById('pump-filter'), one, TODAY);
-    expect(said.evidence).toMatch(/^Opened 4 times, after about 4\d loads: light each time\. Was every 43 loads, now every \d+\./);
+    expect(said.evidence).toMatch(
+      /^Opened 4 times, after about 4\d loads: light each time\. Was every 43 loads, now every \d+\./,
+    );
     expect(said.lastTime).toContain('about 36 loads since, from your usual week');
   });
 });

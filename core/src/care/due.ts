@@ -1,13 +1,6 @@
 import type { Household, Machine } from '../model/schemas.js';
 import type { Grade } from '../model/vocabulary.js';
-import {
-  dayOf,
-  daysBetween,
-  earliest,
-  plusDays,
-  plusMonths,
-  type Day,
-} from '../units/calendar.js';
+import { dayOf, daysBetween, earliest, plusDays, plusMonths, type Day } from '../units/calendar.js';
 import type { Interval, Task } from './catalogue.js';
 import { Belief, type Fouling } from './fouling.js';
 import { inDriver, scaled, speedUps, type InForce } from './interval.js';
@@ -109,7 +102,8 @@ export function due(question: DueQuestion): Due {
   Object.assign(result, { last, loads, days, fouling: belief.foulingAt(n) });
 
   const bounds: { by: NonNullable<Due['by']>; on: Day }[] = [];
-  const byLoads = inForce.loads === undefined ? undefined : loadsDay(inForce.loads, last, question, today);
+  const byLoads =
+    inForce.loads === undefined ? undefined : loadsDay(inForce.loads, last, question, today);
   if (byLoads) bounds.push({ by: 'loads', on: byLoads });
   const byDays = dateBound(inForce, last.day);
   if (byDays) bounds.push({ by: 'days', on: byDays });
@@ -145,7 +139,10 @@ interface Learned {
  * What was learned from a list of openings, while the list, the use and the interval stay the same
  * ones. A screen is read far more often than something happens.
  */
-const KNOWN = new WeakMap<readonly Opening[], Learned & { usage: Usage; base: number; risk: number }>();
+const KNOWN = new WeakMap<
+  readonly Opening[],
+  Learned & { usage: Usage; base: number; risk: number }
+>();
 
 function learn(question: DueQuestion, base: number): Learned {
   const { openings, usage } = question;
@@ -195,7 +192,12 @@ function useDay(use: number, last: Opening, question: DueQuestion, today: Day): 
   return use > HORIZON_DAYS ? undefined : plusDays(last.day, Math.round(use));
 }
 
-function loadsDay(loads: number, last: Opening, question: DueQuestion, today: Day): Day | undefined {
+function loadsDay(
+  loads: number,
+  last: Opening,
+  question: DueQuestion,
+  today: Day,
+): Day | undefined {
   const { usage, now, household } = question;
   const passedAt = usage.passed(last.at, loads, now);
   if (passedAt !== undefined) return dayOf(passedAt, household.zone);
@@ -205,11 +207,13 @@ function loadsDay(loads: number, last: Opening, question: DueQuestion, today: Da
   return ahead > HORIZON_DAYS ? undefined : plusDays(today, Math.ceil(ahead - 1e-9));
 }
 
-function dateBound({ days, months }: Pick<Interval, 'days' | 'months'>, from: Day): Day | undefined {
+function dateBound(
+  { days, months }: Pick<Interval, 'days' | 'months'>,
+  from: Day,
+): Day | undefined {
   const bounds = [
     ...(days === undefined ? [] : [plusDays(from, Math.round(days))]),
     ...(months === undefined ? [] : [plusMonths(from, months)]),
   ];
   return bounds.length ? earliest(...bounds) : undefined;
 }
-

@@ -19,10 +19,49 @@ describe('Belief', () => {
    */
   it.each<{ interval: number; risk: number; seen: Seen[]; due: number }>([
     { interval: 50, risk: 0.1, seen: [[50, 3]], due: 47.8036 },
-    { interval: 50, risk: 0.1, seen: [[30, 1], [45, 2], [70, 3]], due: 77.9126 },
-    { interval: 25, risk: 0.1, seen: [[25, 1], [25, 1], [30, 1], [28, 0]], due: 123.1975 },
-    { interval: 61, risk: 0.1, seen: [[60, 4], [40, 3], [35, 3]], due: 37.5745 },
-    { interval: 150, risk: 0.05, seen: [[140, 2], [160, 1], [120, 2], [170, 2], [150, 1]], due: 311.66 },
+    {
+      interval: 50,
+      risk: 0.1,
+      seen: [
+        [30, 1],
+        [45, 2],
+        [70, 3],
+      ],
+      due: 77.9126,
+    },
+    {
+      interval: 25,
+      risk: 0.1,
+      seen: [
+        [25, 1],
+        [25, 1],
+        [30, 1],
+        [28, 0],
+      ],
+      due: 123.1975,
+    },
+    {
+      interval: 61,
+      risk: 0.1,
+      seen: [
+        [60, 4],
+        [40, 3],
+        [35, 3],
+      ],
+      due: 37.5745,
+    },
+    {
+      interval: 150,
+      risk: 0.05,
+      seen: [
+        [140, 2],
+        [160, 1],
+        [120, 2],
+        [170, 2],
+        [150, 1],
+      ],
+      due: 311.66,
+    },
     { interval: 12, risk: 0.2, seen: [[12, 0]], due: 62.5882 },
     { interval: 40, risk: 0.02, seen: [[20, 4]], due: 13.6656 },
   ])('agrees with SciPy to 0.5 %: $interval, $seen', ({ interval, risk, seen, due }) => {
@@ -114,7 +153,12 @@ describe('Belief', () => {
     const sure = beliefAfter(50, Array<Seen>(100).fill([50, 1]));
     expect(sure.dueAt()).toBeGreaterThan(150);
     expect(sure.spread()).toBeLessThan(0.1);
-    const torn = beliefAfter(50, [[50, 0], [50, 4], [50, 0], [50, 4]]);
+    const torn = beliefAfter(50, [
+      [50, 0],
+      [50, 4],
+      [50, 0],
+      [50, 4],
+    ]);
     expect(Number.isFinite(torn.dueAt())).toBe(true);
   });
 

@@ -15,7 +15,11 @@ describe('checkEntry', () => {
     ['the far past', { at: '1889-06-15T09:00:00Z' }, ['at']],
     ['work without its task', { kind: 'done' }, ['task']],
     ['a task of another machine', { kind: 'done', task: 'duct-run' }, ['task']],
-    ['a task at another station', { kind: 'done', task: 'dispenser', station: 'gasket' }, ['station']],
+    [
+      'a task at another station',
+      { kind: 'done', task: 'dispenser', station: 'gasket' },
+      ['station'],
+    ],
     ['a station of another machine', { kind: 'note', note: 'x', station: 'hood' }, ['station']],
     ['a reading without its figure', { kind: 'reading' }, ['quantity', 'value', 'unit']],
     ['an empty note', { kind: 'note', note: '' }, ['note']],

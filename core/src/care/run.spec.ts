@@ -35,7 +35,10 @@ describe('planRun', () => {
         expect(phases, name).toEqual([...phases].sort((a, b) => a - b));
         expect(new Set(steps.map(({ key }) => key)).size, name).toBe(steps.length);
         for (const phase of ['work', 'put-back', 'proof']) {
-          expect(steps.some((step) => step.phase === phase), `${name} ${phase}`).toBe(true);
+          expect(
+            steps.some((step) => step.phase === phase),
+            `${name} ${phase}`,
+          ).toBe(true);
         }
         expect(minutes.hands).toBeGreaterThan(0);
         expect(fetch.length).toBeGreaterThan(0);
@@ -148,7 +151,11 @@ describe('planRun', () => {
 });
 
 describe('what a run leaves in the log', () => {
-  const washer: RunMachine = { id: ID, kind: 'front-load-washer', features: { drainDownHose: 'no' } };
+  const washer: RunMachine = {
+    id: ID,
+    kind: 'front-load-washer',
+    features: { drainDownHose: 'no' },
+  };
   const task = { machineId: ID, task: 'pump-filter' };
   const plan = planRun([task], [washer]);
   const run = (change: Partial<Run['progress']>): Run => ({
@@ -172,7 +179,9 @@ describe('what a run leaves in the log', () => {
     const entries = entriesOf(
       run({
         ticked: allTicked,
-        tasks: { [taskKey(task)]: { grade: 3, trays: 2, found: [{ what: 'coin', count: 2 }], note: ' ' } },
+        tasks: {
+          [taskKey(task)]: { grade: 3, trays: 2, found: [{ what: 'coin', count: 2 }], note: ' ' },
+        },
       }),
       [washer],
       0,

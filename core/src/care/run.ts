@@ -113,7 +113,11 @@ function byMachine(tasks: readonly RunTask[], machines: readonly RunMachine[]) {
   return groups.sort((a, b) => a.chosen[0]!.order - b.chosen[0]!.order);
 }
 
-function stepsFor(machine: RunMachine, chosen: readonly Task[], setups: readonly SetUp[]): RunStep[] {
+function stepsFor(
+  machine: RunMachine,
+  chosen: readonly Task[],
+  setups: readonly SetUp[],
+): RunStep[] {
   const fitting = (phase: Phase, owner: string, steps: readonly Step[], task?: string): RunStep[] =>
     steps
       .filter((step) => holds(step.when, machine))

@@ -9,7 +9,11 @@ const machine = {
   habits: [],
   loadsPerWeek: 5,
 };
-const entry = { kind: 'load', at: '2026-03-01T09:30:00Z', machineId: '9b2f7a2e-6a39-4f3e-9d54-5b1f6a0c1d11' };
+const entry = {
+  kind: 'load',
+  at: '2026-03-01T09:30:00Z',
+  machineId: '9b2f7a2e-6a39-4f3e-9d54-5b1f6a0c1d11',
+};
 
 describe('check', () => {
   it('finds nothing wrong with what is right', () => {
@@ -63,7 +67,9 @@ describe('check', () => {
     ['grade', 5],
     ['kind', 'dance'],
   ])('refuses an entry whose %s is %j', (field, value) => {
-    expect(check('EntryDraft', { ...entry, [field]: value }).map((one) => one.field)).toEqual([field]);
+    expect(check('EntryDraft', { ...entry, [field]: value }).map((one) => one.field)).toEqual([
+      field,
+    ]);
   });
 
   it('is not troubled by what is no object at all', () => {

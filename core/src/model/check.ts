@@ -89,5 +89,8 @@ function article(type: string | string[]): string {
     array: 'a list',
     object: 'an object',
   };
-  return [type].flat().map((each) => names[each] ?? each).join(' or ');
+  return [type]
+    .flat()
+    .map((each) => names[each] ?? each)
+    .join(' or ');
 }

@@ -85,7 +85,10 @@ export const Machine = closed({ ...kept, ...MachineDraft.properties }, 'Machine'
 export type Machine = Static<typeof Machine>;
 
 const grade = () => Type.Unsafe<(typeof GRADES)[number]>({ type: 'integer', enum: [...GRADES] });
-export const Found = closed({ what: text(60, 1), count: Type.Integer({ minimum: 1, maximum: 999 }) });
+export const Found = closed({
+  what: text(60, 1),
+  count: Type.Integer({ minimum: 1, maximum: 999 }),
+});
 
 export const EntryDraft = closed(
   {

@@ -34,10 +34,18 @@ describe('calendar', () => {
   it('says dates and distances as people do', () => {
     expect(sayDay('2026-09-03', '2026-11-24')).toBe('3 September');
     expect(sayDay('2027-01-03', '2026-11-24')).toBe('3 January 2027');
-    expect(['2026-11-24', '2026-11-25', '2026-11-23', '2026-11-30', '2026-10-01'].map((day) => sayDistance(day, '2026-11-24'))).toEqual(
-      ['today', 'tomorrow', 'yesterday', 'in 6 days', '8 weeks ago'],
-    );
-    expect([1, 20, 21, 100, 800].map(sayDays)).toEqual(['1 day', '20 days', '3 weeks', '3 months', '2 years']);
+    expect(
+      ['2026-11-24', '2026-11-25', '2026-11-23', '2026-11-30', '2026-10-01'].map((day) =>
+        sayDistance(day, '2026-11-24'),
+      ),
+    ).toEqual(['today', 'tomorrow', 'yesterday', 'in 6 days', '8 weeks ago']);
+    expect([1, 20, 21, 100, 800].map(sayDays)).toEqual([
+      '1 day',
+      '20 days',
+      '3 weeks',
+      '3 months',
+      '2 years',
+    ]);
   });
 
   it('knows zones from words', () => {

@@ -43,8 +43,8 @@ function pending(client: Database.Database): number {
     .prepare(`SELECT 1 FROM sqlite_master WHERE name = '__drizzle_migrations'`)
     .get();
   if (!hasTable) return known.length;
-  const last = client
-    .prepare('SELECT max(created_at) AS at FROM __drizzle_migrations')
-    .get() as { at: number | null };
+  const last = client.prepare('SELECT max(created_at) AS at FROM __drizzle_migrations').get() as {
+    at: number | null;
+  };
   return known.filter(({ folderMillis }) => folderMillis > Number(last.at ?? 0)).length;
 }

@@ -81,10 +81,14 @@ export const entries = sqliteTable(
       .notNull(),
   },
   (table) => [
-    uniqueIndex('entries_revises').on(table.revises).where(sql`revises is not null`),
+    uniqueIndex('entries_revises')
+      .on(table.revises)
+      .where(sql`revises is not null`),
     index('entries_machine').on(table.machineId, table.kind, table.at),
     index('entries_at').on(table.at, table.id),
-    index('entries_run').on(table.runId).where(sql`run_id is not null`),
+    index('entries_run')
+      .on(table.runId)
+      .where(sql`run_id is not null`),
   ],
 );
 

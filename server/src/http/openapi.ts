@@ -28,7 +28,12 @@ const problem = (description: string) => ({
 const json = (schema: TSchema) => ({ 'application/json': { schema } });
 
 function operation(route: Route): object {
-  const query = route.query && (schemas.VALIDATED[route.query] as TSchema & { properties: Record<string, TSchema>; required?: string[] });
+  const query =
+    route.query &&
+    (schemas.VALIDATED[route.query] as TSchema & {
+      properties: Record<string, TSchema>;
+      required?: string[];
+    });
   const parameters = [
     ...(route.path.includes('{id}')
       ? [{ name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } }]
@@ -42,7 +47,13 @@ function operation(route: Route): object {
     ...(route.guarded ? [header('If-Match', true, 'The ETag of the version you change.')] : []),
     ...(route.method === 'get'
       ? []
-      : [header('Idempotency-Key', false, 'The same key gets the same answer and does nothing twice.')]),
+      : [
+          header(
+            'Idempotency-Key',
+            false,
+            'The same key gets the same answer and does nothing twice.',
+          ),
+        ]),
   ];
   const good = route.method === 'post' && route.body ? '201' : '200';
   return {
@@ -54,7 +65,9 @@ function operation(route: Route): object {
     responses: {
       [good]: { description: 'As asked', content: json(route.answers) },
       ...(route.path.includes('{id}') ? { 404: problem('No such thing') } : {}),
-      ...(route.method === 'get' ? {} : { 409: problem('Changed elsewhere; both versions are given') }),
+      ...(route.method === 'get'
+        ? {}
+        : { 409: problem('Changed elsewhere; both versions are given') }),
       ...(route.body || route.query ? { 422: problem('Fields that need another look') } : {}),
       ...(route.guarded ? { 428: problem('If-Match is missing') } : {}),
     },

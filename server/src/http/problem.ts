@@ -55,9 +55,17 @@ export const problems: ErrorRequestHandler = (error, request, response, next) =>
   };
   const said = kind ? known[kind] : undefined;
   if (said) {
-    return sendProblem(response, new ProblemError(said[0], said[1], { detail: 'Nothing was stored.' }));
+    return sendProblem(
+      response,
+      new ProblemError(said[0], said[1], { detail: 'Nothing was stored.' }),
+    );
   }
   if (error instanceof URIError) return sendProblem(response, notFound('page'));
   request.log?.error(error);
-  sendProblem(response, new ProblemError(500, 'Something went wrong here.', { detail: 'Nothing was stored. Try again; if it stays, the log of the server says more.' }));
+  sendProblem(
+    response,
+    new ProblemError(500, 'Something went wrong here.', {
+      detail: 'Nothing was stored. Try again; if it stays, the log of the server says more.',
+    }),
+  );
 };

@@ -88,7 +88,8 @@ function coerced(query: Request['query'], schema: TSchema): Record<string, unkno
         const number = Number(value);
         return [name, Number.isNaN(number) ? value : number];
       }
-      if (type === 'boolean' && (value === 'true' || value === 'false')) return [name, value === 'true'];
+      if (type === 'boolean' && (value === 'true' || value === 'false'))
+        return [name, value === 'true'];
       return [name, value];
     }),
   );

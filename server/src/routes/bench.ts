@@ -31,7 +31,9 @@ export const benchRoutes = (store: Store): Route[] => {
         const today = dayOf(now, household.zone);
         const machines = store.machines.list();
         const histories = store.entries.histories(machines);
-        const states = machines.map((machine, i) => stateOf(machine, histories[i]!, household, now));
+        const states = machines.map((machine, i) =>
+          stateOf(machine, histories[i]!, household, now),
+        );
         const midnight = startOf(today, household.zone);
         const weekAgo = startOf(plusDays(today, -6), household.zone);
         const loads = machines.map(({ id }, i) => {
@@ -55,7 +57,8 @@ export const benchRoutes = (store: Store): Route[] => {
     {
       method: 'get',
       path: '/api/v1/machines/{id}/line',
-      summary: 'A machine’s line with the state of every station, and why each task is due when it is',
+      summary:
+        'A machine’s line with the state of every station, and why each task is due when it is',
       answers: Type.Object({ machine: schemas.Machine }, { title: 'Line' }),
       handle: ({ params }) => {
         const household = householdOf(store);

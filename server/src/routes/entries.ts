@@ -27,7 +27,11 @@ export const entryRoutes = (store: Store): Route[] => {
   };
   const stored = (draft: EntryDraft, revises?: string): Entry => {
     const { zone } = householdOf(store);
-    const entry = store.entries.add(draft, { zone, author: AUTHOR, ...(revises ? { revises } : {}) });
+    const entry = store.entries.add(draft, {
+      zone,
+      author: AUTHOR,
+      ...(revises ? { revises } : {}),
+    });
     store.changed({ topic: 'entries', ...(entry.machineId ? { id: entry.machineId } : {}) });
     return entry;
   };
@@ -45,7 +49,10 @@ export const entryRoutes = (store: Store): Route[] => {
       path: '/api/v1/entries',
       summary: 'The log, newest first, a page at a time',
       query: 'EntryQuery',
-      answers: Type.Object({ entries: Type.Array(schemas.Entry), next: Type.Optional(Type.String()) }),
+      answers: Type.Object({
+        entries: Type.Array(schemas.Entry),
+        next: Type.Optional(Type.String()),
+      }),
       handle: ({ query }) => ({ body: store.entries.list(query as EntryQuery) }),
     },
     {
@@ -57,7 +64,11 @@ export const entryRoutes = (store: Store): Route[] => {
       handle: ({ body }) => {
         const draft = right(body as EntryDraft);
         const there = draft.id && store.entries.get(draft.id);
-        if (there) throw new ProblemError(409, 'There is an entry with this id.', { current: there, yours: draft });
+        if (there)
+          throw new ProblemError(409, 'There is an entry with this id.', {
+            current: there,
+            yours: draft,
+          });
         return { status: 201, body: stored(draft) };
       },
     },

@@ -20,7 +20,9 @@ export function householdOf(store: Store): Household {
 
 function mustHaveZone(draft: HouseholdDraft, field: string): void {
   if (!isZone(draft.zone)) {
-    throw invalid([{ field, message: 'There is no such time zone. Choose one, such as Europe/Vienna.' }]);
+    throw invalid([
+      { field, message: 'There is no such time zone. Choose one, such as Europe/Vienna.' },
+    ]);
   }
 }
 
@@ -36,7 +38,10 @@ export const householdRoutes = (store: Store): Route[] => [
       mustHaveZone(household, 'household.zone');
       const there = store.household.get();
       if (there) {
-        throw new ProblemError(409, 'This household is set up already.', { current: there, yours: household });
+        throw new ProblemError(409, 'This household is set up already.', {
+          current: there,
+          yours: household,
+        });
       }
       const made = store.household.create(household);
       const entered = machines.map((draft) => store.machines.create(draft));

@@ -20,6 +20,9 @@ export class AnswerStore {
 
   /** Forgets answers older than three months. */
   forgetOld(): void {
-    this.db.delete(answers).where(lt(answers.at, Date.now() - KEEP_MS)).run();
+    this.db
+      .delete(answers)
+      .where(lt(answers.at, Date.now() - KEEP_MS))
+      .run();
   }
 }

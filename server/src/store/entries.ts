@@ -131,7 +131,8 @@ export class EntryStore {
     if (missing.length) this.#readPasts(missing.map(({ id }) => id));
     return machines.map(({ id, loadsPerWeek }) => {
       const past = this.#pasts.get(id)!;
-      if (past.usage?.usualPerWeek !== loadsPerWeek) past.usage = new Usage(past.taps, loadsPerWeek);
+      if (past.usage?.usualPerWeek !== loadsPerWeek)
+        past.usage = new Usage(past.taps, loadsPerWeek);
       return { openings: past.openings, usage: past.usage };
     });
   }
@@ -178,12 +179,20 @@ export class EntryStore {
 
   #current(): SQL {
     return notExists(
-      this.db.select({ one: sql`1` }).from(later).where(eq(later.revises, entries.id)),
+      this.db
+        .select({ one: sql`1` })
+        .from(later)
+        .where(eq(later.revises, entries.id)),
     );
   }
 
   count(): number {
-    return Number(this.db.select({ n: sql<number>`count(*)` }).from(entries).get()!.n);
+    return Number(
+      this.db
+        .select({ n: sql<number>`count(*)` })
+        .from(entries)
+        .get()!.n,
+    );
   }
 }
 

@@ -16,7 +16,10 @@ export class HouseholdStore {
   }
 
   create(draft: HouseholdDraft): Household {
-    this.db.insert(households).values({ id: randomUUID(), version: 1, ...draft }).run();
+    this.db
+      .insert(households)
+      .values({ id: randomUUID(), version: 1, ...draft })
+      .run();
     return this.get()!;
   }
 

@@ -18,7 +18,10 @@ export class MachineStore {
 
   create(draft: MachineDraft, id: string = randomUUID()): Machine {
     const position = this.list().length;
-    this.db.insert(machines).values({ id, version: 1, position, ...draft }).run();
+    this.db
+      .insert(machines)
+      .values({ id, version: 1, position, ...draft })
+      .run();
     return this.get(id)!;
   }
 

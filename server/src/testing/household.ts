@@ -22,7 +22,13 @@ export const dryer: MachineDraft = {
 };
 
 export const setup: SetupDraft = {
-  household: { name: 'Test house', zone: 'Europe/Vienna', units: 'metric', school: 'steady', risk: 0.1 },
+  household: {
+    name: 'Test house',
+    zone: 'Europe/Vienna',
+    units: 'metric',
+    school: 'steady',
+    risk: 0.1,
+  },
   machines: [washer, dryer],
 };
 
@@ -46,5 +52,4 @@ export async function readyApp(): Promise<Fixture> {
   return { ...app, household: body.household, washer: body.machines[0], dryer: body.machines[1] };
 }
 
-export const ago = (days: number): string =>
-  new Date(Date.now() - days * 86_400_000).toISOString();
+export const ago = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString();

@@ -57,7 +57,9 @@ export class BenchComponent {
       dues.flatMap(({ task, name, on, status, station }) => {
         const machine = this.nameOf(machineId);
         const line = stationLine(bench, machineId, station);
-        return on ? [{ key: `${machineId}/${task}`, machineId, station, name, machine, on, status, line }] : [];
+        return on
+          ? [{ key: `${machineId}/${task}`, machineId, station, name, machine, on, status, line }]
+          : [];
       }),
     );
   });

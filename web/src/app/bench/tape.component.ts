@@ -1,6 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router } from '@angular/router';
-import { daysBetween, plusDays, sayDay, sayDistance, type Day, type DueStatus } from '@needlecase/core';
+import {
+  daysBetween,
+  plusDays,
+  sayDay,
+  sayDistance,
+  type Day,
+  type DueStatus,
+} from '@needlecase/core';
 import { scaleLinear } from 'd3-scale';
 
 /** A task pinned to its date. */
@@ -59,7 +66,12 @@ const LETTER = 6.5;
             [attr.y1]="pin.row * row + 14"
             [attr.y2]="top() + 6"
           />
-          <circle [class]="'head ' + pin.line" [attr.cx]="pin.x" [attr.cy]="pin.row * row + 12" r="5.5" />
+          <circle
+            [class]="'head ' + pin.line"
+            [attr.cx]="pin.x"
+            [attr.cy]="pin.row * row + 12"
+            r="5.5"
+          />
           <text
             [class]="'name ' + pin.status"
             [attr.x]="pin.flipped ? pin.x - 10 : pin.x + 10"

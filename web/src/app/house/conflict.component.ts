@@ -69,7 +69,11 @@ export class ConflictComponent {
     const [mine, theirs] = [flat(this.mine()), flat(this.theirs())];
     return [...new Set([...Object.keys(theirs), ...Object.keys(mine)])]
       .filter((field) => mine[field] !== theirs[field])
-      .map((field) => ({ field, mine: mine[field] ?? '(none)', theirs: theirs[field] ?? '(none)' }));
+      .map((field) => ({
+        field,
+        mine: mine[field] ?? '(none)',
+        theirs: theirs[field] ?? '(none)',
+      }));
   });
 }
 

@@ -18,11 +18,7 @@ import { MachineCardComponent } from './machine-card.component';
     }
     <h2>Machines</h2>
     @for (machine of machines(); track machine.id + '/' + machine.version) {
-      <nc-machine-card
-        [id]="'machine-' + machine.id"
-        [machine]="machine"
-        (saved)="again()"
-      />
+      <nc-machine-card [id]="'machine-' + machine.id" [machine]="machine" (saved)="again()" />
     }
     @if (adding()) {
       <nc-machine-card (saved)="added()" (left)="adding.set(false)" />

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { check, type Household } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
@@ -39,8 +47,7 @@ import { ConflictComponent } from './conflict.component';
       </form>
     } @else {
       <p class="said">
-        <strong>{{ house.name }}</strong
-        >. Time zone {{ house.zone.replaceAll('_', ' ') }}. Units
+        <strong>{{ house.name }}</strong>. Time zone {{ house.zone.replaceAll('_', ' ') }}. Units
         {{ house.units === 'metric' ? 'metric' : 'US customary' }}. Water hardness
         {{ house.hardness === undefined ? 'not known' : house.hardness + ' mg/L CaCO₃' }}. Steady
         intervals; a date leaves {{ percent() }} % chance that a part is past its mark before it is

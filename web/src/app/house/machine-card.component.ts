@@ -1,6 +1,20 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { check, FEATURE_QUESTIONS, HABIT_QUESTIONS, KIND_NAMES, type Machine } from '@needlecase/core';
+import {
+  check,
+  FEATURE_QUESTIONS,
+  HABIT_QUESTIONS,
+  KIND_NAMES,
+  type Machine,
+} from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import { ToastsService } from '../data/toasts.service';

@@ -1,7 +1,21 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap';
-import { GRADE_NAMES, GRADES, sayEntry, type Entry, type EntryDraft, type Grade } from '@needlecase/core';
+import {
+  GRADE_NAMES,
+  GRADES,
+  sayEntry,
+  type Entry,
+  type EntryDraft,
+  type Grade,
+} from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { EntriesService } from '../data/entries.service';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
@@ -187,7 +201,14 @@ function formOf(entry: Entry | undefined) {
 
 /** An entry without what the server added. */
 function draftOf(entry: Entry): EntryDraft {
-  const { id: _id, zone: _zone, recordedAt: _at, runId: _run, revises: _r, revisedBy: _b, ...draft } =
-    entry;
+  const {
+    id: _id,
+    zone: _zone,
+    recordedAt: _at,
+    runId: _run,
+    revises: _r,
+    revisedBy: _b,
+    ...draft
+  } = entry;
   return draft;
 }

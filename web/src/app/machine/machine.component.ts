@@ -23,9 +23,7 @@ export class MachineComponent {
   readonly id = input.required<string>();
   readonly station = input<string>();
 
-  readonly #loaded = toSignal(
-    toObservable(this.id).pipe(switchMap((id) => this.#bench.line$(id))),
-  );
+  readonly #loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.#bench.line$(id))));
   protected readonly line = computed(() => this.#loaded()?.value);
   protected readonly problem = computed(() => this.#loaded()?.problem);
   protected readonly narrow = toSignal(
@@ -56,11 +54,9 @@ export class MachineComponent {
   });
 
   protected choose(station: string): void {
-    void this.#router
-      .navigate(['/machine', this.id(), station], { replaceUrl: true })
-      .then(() => {
-        if (this.narrow()) document.querySelector('nc-station')?.scrollIntoView();
-      });
+    void this.#router.navigate(['/machine', this.id(), station], { replaceUrl: true }).then(() => {
+      if (this.narrow()) document.querySelector('nc-station')?.scrollIntoView();
+    });
   }
 }
 

@@ -1,5 +1,12 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import { GRADE_NAMES, GRADES, type Grade, type Outcome, type RunStep, type TaskRecord } from '@needlecase/core';
+import {
+  GRADE_NAMES,
+  GRADES,
+  type Grade,
+  type Outcome,
+  type RunStep,
+  type TaskRecord,
+} from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 
 export interface TaskEnd {

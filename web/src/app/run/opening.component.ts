@@ -19,8 +19,7 @@ import {
         <ul class="tasks">
           @for (task of named(); track $index) {
             <li>
-              <strong>{{ task.name }}</strong
-              >, {{ task.machine }}
+              <strong>{{ task.name }}</strong>, {{ task.machine }}
             </li>
           }
         </ul>

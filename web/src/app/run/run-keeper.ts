@@ -151,7 +151,8 @@ export class RunKeeper implements OnDestroy {
 
   async #reread(id: string): Promise<void> {
     const stored = await firstValueFrom(this.#api.get<Run>(`runs/${id}`)).catch(() => undefined);
-    if (stored && !this.#unsent && stored.version > (this.run()?.version ?? 0)) this.run.set(stored);
+    if (stored && !this.#unsent && stored.version > (this.run()?.version ?? 0))
+      this.run.set(stored);
   }
 
   #keep(run: Run): void {
@@ -196,7 +197,8 @@ export class RunKeeper implements OnDestroy {
       );
       this.#stored(stored);
     } catch (problem) {
-      const current = problem instanceof ApiProblem ? (problem.current as Run | undefined) : undefined;
+      const current =
+        problem instanceof ApiProblem ? (problem.current as Run | undefined) : undefined;
       if (!current) throw problem;
       // A retry whose first try did arrive is no conflict.
       if (same(current, { progress, state })) this.#stored(current);

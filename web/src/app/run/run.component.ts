@@ -240,7 +240,10 @@ export class RunComponent {
     const key = this.step()!.key;
     this.keeper.change((progress) => {
       const { [key]: _old, ...readings } = progress.readings;
-      return { ...progress, readings: value === undefined ? readings : { ...readings, [key]: { value } } };
+      return {
+        ...progress,
+        readings: value === undefined ? readings : { ...readings, [key]: { value } },
+      };
     });
   }
 

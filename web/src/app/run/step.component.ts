@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
 import type { MachineKind, RunStep, StationState, TaskRecord, Timer } from '@needlecase/core';
 import { LineComponent } from '../thread/line.component';
 import { GradePickerComponent } from './grade-picker.component';

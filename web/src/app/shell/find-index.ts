@@ -35,7 +35,11 @@ export async function makeIndex(household: HouseholdService): Promise<FindIndex>
   search.addAll(places);
   const byId = new Map(places.map((place) => [place.id, place]));
   return {
-    find: (typed) => search.search(typed).slice(0, 8).map(({ id }) => byId.get(id as string)!),
+    find: (typed) =>
+      search
+        .search(typed)
+        .slice(0, 8)
+        .map(({ id }) => byId.get(id as string)!),
   };
 }
 

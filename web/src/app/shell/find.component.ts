@@ -1,4 +1,10 @@
-import { ChangeDetectionStrategy, Component, inject, viewChild, type ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  inject,
+  viewChild,
+  type ElementRef,
+} from '@angular/core';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng-bootstrap';
@@ -43,9 +49,7 @@ export class FindComponent {
     typed$.pipe(
       debounceTime(80),
       switchMap((typed) =>
-        typed.trim() === ''
-          ? of([])
-          : from(this.prepare()).pipe(map((index) => index.find(typed))),
+        typed.trim() === '' ? of([]) : from(this.prepare()).pipe(map((index) => index.find(typed))),
       ),
     );
 
@@ -63,7 +67,9 @@ export class FindComponent {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    const typing = (event.target as HTMLElement).closest('input, textarea, select, [contenteditable]');
+    const typing = (event.target as HTMLElement).closest(
+      'input, textarea, select, [contenteditable]',
+    );
     if (event.key !== '/' || typing || event.ctrlKey || event.metaKey || event.altKey) return;
     event.preventDefault();
     this.box().nativeElement.focus();

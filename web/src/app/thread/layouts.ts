@@ -73,8 +73,10 @@ interface Picture {
 /** Floor and wall of the room the machine stands in. */
 const FLOOR = 'M20,520H980';
 
-const WASHER_BODY = 'M300,96H676Q690,96 690,110V496Q690,510 676,510H300Q286,510 286,496V110Q286,96 300,96Z';
-const DRYER_BODY = 'M210,96H586Q600,96 600,110V496Q600,510 586,510H210Q196,510 196,496V110Q196,96 210,96Z';
+const WASHER_BODY =
+  'M300,96H676Q690,96 690,110V496Q690,510 676,510H300Q286,510 286,496V110Q286,96 300,96Z';
+const DRYER_BODY =
+  'M210,96H586Q600,96 600,110V496Q600,510 586,510H210Q196,510 196,496V110Q196,96 210,96Z';
 
 const ring = (x: number, y: number, r: number): string =>
   `M${x - r},${y}a${r},${r} 0 1 0 ${2 * r},0a${r},${r} 0 1 0 ${-2 * r},0`;
@@ -96,7 +98,13 @@ const PICTURES: Record<MachineKind, Picture> = {
       'house-drain': [852, 466, 'right'],
     },
     figure: {
-      stitched: [WASHER_BODY, 'M286,180H690', ring(488, 318, 118), ring(488, 318, 92), 'M548,426H668V496H548Z'],
+      stitched: [
+        WASHER_BODY,
+        'M286,180H690',
+        ring(488, 318, 118),
+        ring(488, 318, 92),
+        'M548,426H668V496H548Z',
+      ],
       wall: [FLOOR, ...WASHER_PIPES],
       words: [],
     },
@@ -113,7 +121,12 @@ const PICTURES: Record<MachineKind, Picture> = {
       'house-drain': [852, 466, 'right'],
     },
     figure: {
-      stitched: [WASHER_BODY, 'M286,132H690', 'M352,196V420Q352,440 372,440H566Q586,440 586,420V196', 'M470,206V400'],
+      stitched: [
+        WASHER_BODY,
+        'M286,132H690',
+        'M352,196V420Q352,440 372,440H566Q586,440 586,420V196',
+        'M470,206V400',
+      ],
       wall: [FLOOR, ...WASHER_PIPES],
       words: [],
     },
@@ -130,7 +143,12 @@ const PICTURES: Record<MachineKind, Picture> = {
       hood: [872, 128, 'below'],
     },
     figure: {
-      stitched: [DRYER_BODY, 'M196,168H600', ring(340, 320, 118), 'M680,446V108H838M724,400V148H838'],
+      stitched: [
+        DRYER_BODY,
+        'M196,168H600',
+        ring(340, 320, 118),
+        'M680,446V108H838M724,400V148H838',
+      ],
       wall: [FLOOR, 'M806,20V92M806,164V520', 'M830,520Q880,506 980,512'],
       words: [{ x: 892, y: 256, text: 'outdoors' }],
     },
@@ -147,7 +165,13 @@ const PICTURES: Record<MachineKind, Picture> = {
       tank: [760, 146, 'right'],
     },
     figure: {
-      stitched: [DRYER_BODY, 'M196,168H600', ring(372, 300, 112), 'M236,404H372V484H236Z', 'M690,116H860V186H690Z'],
+      stitched: [
+        DRYER_BODY,
+        'M196,168H600',
+        ring(372, 300, 112),
+        'M236,404H372V484H236Z',
+        'M690,116H860V186H690Z',
+      ],
       wall: [FLOOR],
       words: [],
     },
@@ -164,7 +188,13 @@ const PICTURES: Record<MachineKind, Picture> = {
       tank: [760, 146, 'right'],
     },
     figure: {
-      stitched: [DRYER_BODY, 'M196,168H600', ring(372, 300, 112), 'M236,404H372V484H236Z', 'M690,116H860V186H690Z'],
+      stitched: [
+        DRYER_BODY,
+        'M196,168H600',
+        ring(372, 300, 112),
+        'M236,404H372V484H236Z',
+        'M690,116H860V186H690Z',
+      ],
       wall: [FLOOR],
       words: [],
     },

@@ -1,0 +1,102 @@
+import type { Page } from '@playwright/test';
+import { expect, machineCalled, ready, test } from './house.js';
+
+/** Presses Tab until something is focused that has this accessible name. */
+async function tabTo(page: Page, name: RegExp): Promise<void> {
+  for (let i = 0; i < 60; i++) {
+    await page.keyboard.press('Tab');
+    const label = await page.evaluate(() => {
+      const one = document.activeElement;
+      return (
+        one?.getAttribute('aria-label') ??
+        (one as HTMLInputElement | null)?.labels?.[0]?.textContent ??
+        one?.textContent ??
+        ''
+      );
+    });
+    if (name.test(label.trim())) return;
+  }
+  throw new Error(`Tab does not reach ${name}.`);
+}
+
+test('the bench by keyboard: skip link, loads, the line with arrow keys, a station', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(demo.address);
+  await ready(page);
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('link', { name: 'Go to the contents' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('#main')).toBeFocused();
+
+  await tabTo(page, /^Tap and fill hose/);
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('button', { name: /^Pump filter/ }).first()).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Pump filter', exact: true })).toBeVisible();
+  await expect(page).toHaveURL(/machine\/.+\/pump-filter$/);
+});
+
+test('a load is counted and taken back by keyboard', async ({ page, demo }) => {
+  await page.goto(demo.address);
+  await ready(page);
+  await tabTo(page, /^Count a load of the Cellar washer/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 load counted: Cellar washer')).toBeVisible();
+  await expect(page.getByText(/^1 today/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^1 today/)).toHaveCount(0);
+});
+
+test('the slash goes to the find box, which finds machines, stations and tasks', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(demo.address);
+  await ready(page);
+  await page.keyboard.press('/');
+  const box = page.getByRole('combobox', { name: /Find/ });
+  await expect(box).toBeFocused();
+  await page.keyboard.type('lint scr');
+  await expect(page.getByRole('option').first()).toContainText(/lint screen/i);
+  await box.fill('');
+  await page.keyboard.type('studio');
+  await page.getByRole('option', { name: 'Studio washer', exact: true }).waitFor();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { level: 1, name: 'Studio washer' })).toBeVisible();
+});
+
+test('a run by keyboard alone, from its first step to its end', async ({ page, demo }) => {
+  const { id: machineId } = await machineCalled(demo, 'Studio washer');
+  const run = await demo.api<{ id: string }>('runs', { tasks: [{ machineId, task: 'dispenser' }] });
+  await page.goto(`${demo.address}run/${run.id}`);
+  await ready(page);
+  await tabTo(page, /^Begin with the first step/);
+  await page.keyboard.press('Enter');
+  const title = page.locator('[data-step-title]');
+  await expect(title).toContainText('Lift the softener cup off');
+  await expect(title).toBeFocused();
+  await page.keyboard.press('ArrowRight');
+  await expect(title).toContainText('Note how dirty it is');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Space');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('radio', { name: /light/ })).toBeChecked();
+  await tabTo(page, /^Done, next/);
+  await page.keyboard.press('Enter');
+  await expect(title).toContainText('Brush everything');
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByRole('radio', { name: /light/ })).toBeChecked();
+  for (let i = 0; i < 12 && (await title.textContent()) !== 'Is this right?'; i++) {
+    const before = (await title.textContent())!;
+    await title.focus();
+    await page.keyboard.press('ArrowRight');
+    await expect(title).not.toHaveText(before);
+  }
+  await tabTo(page, /^Finish and record/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
+  await expect(page.getByText(/due in/)).toBeVisible();
+});

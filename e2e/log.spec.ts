@@ -1,0 +1,60 @@
+import { expect, ready, test } from './house.js';
+
+test('the log is filtered by machine and station, and goes back page by page', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}log`);
+  await ready(page);
+  const lines = page.locator('section.day li');
+  await expect(lines.first()).toBeVisible();
+  const shown = await lines.count();
+  await page.getByRole('button', { name: 'Show older entries' }).click();
+  await expect.poll(() => lines.count()).toBeGreaterThan(shown);
+
+  await page.getByLabel('Machine', { exact: true }).selectOption('Cellar dryer');
+  await page.getByLabel('Station', { exact: true }).selectOption('Duct run');
+  await page.getByLabel('Kind of entry', { exact: true }).selectOption('Work done');
+  await expect(lines.first()).toContainText('Brush the duct run through');
+  for (const line of await lines.all()) await expect(line).toContainText('Cellar dryer');
+  await expect(page).toHaveURL(/machine=.*station=duct-run.*kind=done/);
+  await page.reload();
+  await expect(page.getByLabel('Station', { exact: true })).toHaveValue('duct-run');
+  await expect(lines.first()).toContainText('Brush the duct run through');
+});
+
+test('a correction says beside the field what is wrong, and takes the old entry’s place', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}log?kind=done`);
+  await ready(page);
+  const first = page.getByRole('button', { name: /^Correct:/ }).first();
+  const name = (await first.getAttribute('aria-label'))!;
+  await first.click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('When').fill('2199-01-01T10:00');
+  await dialog.getByRole('button', { name: 'Store the correction' }).click();
+  await expect(dialog.getByText('This is in the future. Give a time up to now.')).toBeVisible();
+  await expect(dialog.getByLabel('When')).toBeFocused();
+  await dialog.getByLabel('When').fill('2026-01-05T10:00');
+  await dialog.getByLabel('How it looked').selectOption('blocked');
+  await dialog.getByLabel('Note').fill('It was worse than I first wrote');
+  await dialog.getByRole('button', { name: 'Store the correction' }).click();
+  await expect(dialog).toHaveCount(0);
+  await expect(page.getByRole('button', { name })).toHaveCount(0);
+
+  await page.getByLabel('With undone and corrected').check();
+  await expect(page.getByText('corrected', { exact: true })).toHaveCount(1);
+});
+
+test('an entry is undone and brought back', async ({ page, demo }) => {
+  await page.goto(`${demo.address}log?kind=code`);
+  await ready(page);
+  const code = page.getByText('Code on the display: E-18');
+  await expect(code).toHaveCount(1);
+  await page.getByRole('button', { name: /^Undo: Code/ }).click();
+  await expect(page.locator('section.day')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(code.first()).toBeVisible();
+});

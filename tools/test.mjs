@@ -1,0 +1,113 @@
+/*
+ * npm test: installs what is missing, then formatting, lint, layering, types, builds, units,
+ * components and the browser. Every part runs; the last line counts the tests of all of them.
+ */
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { bin, browser, build, install, root } from './steps.mjs';
+
+const started = Date.now();
+install();
+build();
+const CHROMIUM = browser();
+
+const reports = join(root, '.cache/reports');
+rmSync(reports, { recursive: true, force: true });
+mkdirSync(reports, { recursive: true });
+
+const vitest = (name) => ({
+  file: join(reports, `${name}.json`),
+  read: ({ numPassedTests, numFailedTests, testResults }) => ({
+    passed: numPassedTests,
+    failed:
+      numFailedTests +
+      testResults.filter(
+        ({ status, assertionResults }) => status === 'failed' && assertionResults.length === 0,
+      ).length,
+  }),
+});
+
+/** Each part's command, and where it counts its tests; a part without counts is one test itself. */
+const parts = [
+  { name: 'format', command: [bin('prettier'), '--check', '--log-level', 'warn', '.'] },
+  { name: 'lint', command: [bin('eslint'), '.', '--max-warnings', '0'] },
+  {
+    name: 'layers',
+    command: [
+      bin('depcruise'),
+      '--config',
+      '.dependency-cruiser.cjs',
+      'core/src',
+      'server/src',
+      'web/src',
+      'demo',
+    ],
+  },
+  { name: 'types of core', command: [bin('tsc'), '-p', 'core/tsconfig.json'] },
+  { name: 'types of server', command: [bin('tsc'), '-p', 'server/tsconfig.json'] },
+  { name: 'types of browser tests', command: [bin('tsc'), '-p', 'e2e/tsconfig.json'] },
+  {
+    name: 'units',
+    command: [
+      bin('vitest'),
+      'run',
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${join(reports, 'units.json')}`,
+    ],
+    counts: vitest('units'),
+  },
+  {
+    name: 'components',
+    command: [
+      bin('ng'),
+      'test',
+      '--watch=false',
+      '--reporters=default',
+      '--reporters=json',
+      `--output-file=${join(reports, 'components.json')}`,
+    ],
+    counts: vitest('components'),
+  },
+  {
+    name: 'browser',
+    command: [bin('playwright'), 'test', '--config', 'e2e/playwright.config.ts'],
+    counts: {
+      file: join(reports, 'browser.json'),
+      read: ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }),
+    },
+  },
+];
+
+const sum = { passed: 0, failed: 0 };
+const only = process.argv.slice(2);
+for (const { name, command, counts } of parts) {
+  if (only.length && !only.includes(name)) continue;
+  const begun = Date.now();
+  console.log(`\n== ${name}`);
+  const [program, ...args] = command;
+  const { status } = spawnSync(program, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: {
+      ...process.env,
+      CHROMIUM,
+      NG_CLI_ANALYTICS: 'false',
+      PLAYWRIGHT_JSON: counts?.file ?? '',
+    },
+  });
+  const own = { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
+  if (counts && existsSync(counts.file)) {
+    Object.assign(own, counts.read(JSON.parse(readFileSync(counts.file, 'utf8'))));
+    if (status !== 0 && own.failed === 0) own.failed = 1;
+  }
+  sum.passed += own.passed;
+  sum.failed += own.failed;
+  console.log(
+    `== ${name}: ${own.passed} passed, ${own.failed} failed, ${Math.round((Date.now() - begun) / 1000)} s`,
+  );
+}
+console.log(`\nAll of it took ${Math.round((Date.now() - started) / 1000)} s.`);
+console.log(`${sum.passed} passed, ${sum.failed} failed`);
+process.exit(sum.failed ? 1 : 0);
