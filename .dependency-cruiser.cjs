@@ -57,8 +57,8 @@ module.exports = {
     tsConfig: { fileName: 'tsconfig.base.json' },
     enhancedResolveOptions: {
       extensions: ['.ts', '.js', '.mjs', '.json'],
-      extensionAlias: { '.js': ['.ts', '.js'] },
       conditionNames: ['import', 'default'],
+      exportsFields: ['exports'],
     },
   },
 };

@@ -48,7 +48,7 @@ export default tseslint.config(
     rules: {
       '@angular-eslint/component-selector': [
         'error',
-        { type: 'element', prefix: 'nc', style: 'kebab-case' },
+        { type: ['element', 'attribute'], prefix: 'nc', style: 'kebab-case' },
       ],
       '@angular-eslint/directive-selector': [
         'error',

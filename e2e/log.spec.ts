@@ -33,11 +33,11 @@ test('a correction says beside the field what is wrong, and takes the old entryâ
   const name = (await first.getAttribute('aria-label'))!;
   await first.click();
   const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('When').fill('2199-01-01T10:00');
+  await dialog.getByLabel('When', { exact: true }).fill('2199-01-01T10:00');
   await dialog.getByRole('button', { name: 'Store the correction' }).click();
   await expect(dialog.getByText('This is in the future. Give a time up to now.')).toBeVisible();
-  await expect(dialog.getByLabel('When')).toBeFocused();
-  await dialog.getByLabel('When').fill('2026-01-05T10:00');
+  await expect(dialog.getByLabel('When', { exact: true })).toBeFocused();
+  await dialog.getByLabel('When', { exact: true }).fill('2026-01-05T10:00');
   await dialog.getByLabel('How it looked').selectOption('blocked');
   await dialog.getByLabel('Note').fill('It was worse than I first wrote');
   await dialog.getByRole('button', { name: 'Store the correction' }).click();

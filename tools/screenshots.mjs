@@ -21,16 +21,24 @@ mkdirSync(folder, { recursive: true });
 const work = mkdtempSync(join(tmpdir(), 'needlecase-'));
 const file = join(work, 'demo.sqlite');
 run('node', ['server/dist/demo.js', file]);
-const server = spawn('node', ['server/dist/main.js'], {
-  cwd: root,
-  env: { ...process.env, NEEDLECASE_DB: file, PORT: '0' },
-});
-const address = await new Promise((found) => {
-  server.stdout.on('data', (text) => {
-    const match = /http:\/\/\S+/.exec(String(text));
-    if (match) found(match[0]);
+
+const servers = [];
+/** Serves a data file; its address. */
+function serve(database) {
+  const server = spawn('node', ['server/dist/main.js'], {
+    cwd: root,
+    env: { ...process.env, NEEDLECASE_DB: database, PORT: '0' },
   });
-});
+  servers.push(server);
+  return new Promise((found) => {
+    server.stdout.on('data', (text) => {
+      const match = /http:\/\/\S+/.exec(String(text));
+      if (match) found(match[0]);
+    });
+  });
+}
+const address = await serve(file);
+const empty = await serve(join(work, 'empty.sqlite'));
 
 const api = (path, init) => fetch(`${address}api/v1/${path}`, init).then((answer) => answer.json());
 const machines = await api('machines');
@@ -93,6 +101,16 @@ const SHOTS = {
     act: (page) => until(page, 'Pull the cap off the hose'),
   },
   log: { path: 'log' },
+  start: {
+    at: empty,
+    path: 'start',
+    act: async (page) => {
+      await page.getByLabel('Name of the household').fill('Kiln Lane House');
+      await page.getByRole('button', { name: 'Next' }).click();
+      await page.getByLabel('Your name for it').fill('Cellar washer');
+      await page.getByLabel('Where it stands').fill('Cellar');
+    },
+  },
   house: { path: 'house' },
 };
 
@@ -120,7 +138,7 @@ try {
     });
     page.on('pageerror', (error) => console.error(name, error.message));
     page.on('console', (line) => line.type() === 'error' && console.error(name, line.text()));
-    await page.goto(`${address}${path}`);
+    await page.goto(`${shot.at ?? address}${path}`);
     await page.locator('h1').first().waitFor();
     await shot.act?.(page);
     await page.getByText('Reading the').waitFor({ state: 'detached' });
@@ -131,6 +149,6 @@ try {
   }
 } finally {
   await engine.close();
-  server.kill();
+  for (const server of servers) server.kill();
   rmSync(work, { recursive: true, force: true });
 }

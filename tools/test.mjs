@@ -2,7 +2,7 @@
  * npm test: installs what is missing, then formatting, lint, layering, types, builds, units,
  * components and the browser. Every part runs; the last line counts the tests of all of them.
  */
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { bin, browser, build, install, root } from './steps.mjs';
@@ -46,6 +46,7 @@ const parts = [
   },
   { name: 'types of core', command: [bin('tsc'), '-p', 'core/tsconfig.json'] },
   { name: 'types of server', command: [bin('tsc'), '-p', 'server/tsconfig.json'] },
+  { name: 'types of demo and tools', command: [bin('tsc'), '-p', 'tsconfig.json'] },
   { name: 'types of browser tests', command: [bin('tsc'), '-p', 'e2e/tsconfig.json'] },
   {
     name: 'units',
@@ -82,20 +83,26 @@ const parts = [
 
 const sum = { passed: 0, failed: 0 };
 const only = process.argv.slice(2);
-for (const { name, command, counts } of parts) {
-  if (only.length && !only.includes(name)) continue;
+
+/** Runs one part; what it prints is shown when it has ended, or at once where nothing runs beside it. */
+async function runPart({ name, command, counts }, alone) {
   const begun = Date.now();
-  console.log(`\n== ${name}`);
   const [program, ...args] = command;
-  const { status } = spawnSync(program, args, {
-    cwd: root,
-    stdio: 'inherit',
-    env: {
-      ...process.env,
-      CHROMIUM,
-      NG_CLI_ANALYTICS: 'false',
-      PLAYWRIGHT_JSON: counts?.file ?? '',
-    },
+  const printed = [];
+  const status = await new Promise((ended) => {
+    const child = spawn(program, args, {
+      cwd: root,
+      stdio: alone ? 'inherit' : ['ignore', 'pipe', 'pipe'],
+      env: {
+        ...process.env,
+        CHROMIUM,
+        NG_CLI_ANALYTICS: 'false',
+        PLAYWRIGHT_JSON: counts?.file ?? '',
+      },
+    });
+    for (const stream of [child.stdout, child.stderr])
+      stream?.on('data', (text) => printed.push(text));
+    child.on('close', ended);
   });
   const own = { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
   if (counts && existsSync(counts.file)) {
@@ -104,10 +111,24 @@ for (const { name, command, counts } of parts) {
   }
   sum.passed += own.passed;
   sum.failed += own.failed;
-  console.log(
-    `== ${name}: ${own.passed} passed, ${own.failed} failed, ${Math.round((Date.now() - begun) / 1000)} s`,
-  );
+  process.stdout.write(Buffer.concat(printed));
+  const seconds = Math.round((Date.now() - begun) / 1000);
+  console.log(`== ${name}: ${own.passed} passed, ${own.failed} failed, ${seconds} s\n`);
 }
+
+const wanted = parts.filter(({ name }) => !only.length || only.includes(name));
+const inTurn = async (lane) => {
+  for (const part of lane) await runPart(part, false);
+};
+const counting = ({ name }) => ['units', 'components'].includes(name);
+const inBrowser = wanted.filter(({ name }) => name === 'browser');
+const before = wanted.filter((part) => !inBrowser.includes(part));
+// Two lanes for two cores; the browser has the machine to itself, its waits are short.
+await Promise.all([
+  inTurn(before.filter(counting)),
+  inTurn(before.filter((part) => !counting(part))),
+]);
+for (const part of inBrowser) await runPart(part, true);
 console.log(`\nAll of it took ${Math.round((Date.now() - started) / 1000)} s.`);
 console.log(`${sum.passed} passed, ${sum.failed} failed`);
 process.exit(sum.failed ? 1 : 0);

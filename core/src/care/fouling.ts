@@ -50,7 +50,7 @@ const TABLE = ([0, 1, 2, 3, 4] as const).map((grade) => {
 function gradeLikelihood(grade: Grade, lnFouling: number): number {
   const upTo = (edge: number) => normalCdf((Math.log(edge) - lnFouling) / GRADE_SPREAD);
   const above = grade === 0 ? 0 : upTo(GRADE_EDGES[grade - 1]!);
-  return grade === 4 ? 1 - above : upTo(GRADE_EDGES[grade]!) - above;
+  return grade === 4 ? 1 - above : upTo(GRADE_EDGES[grade]) - above;
 }
 
 /** A belief about the rate r of one station, moved by what was seen. */

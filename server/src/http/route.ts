@@ -61,7 +61,12 @@ function read(route: Route, request: Request): Ask {
     }
     mustBeRight(check(route.body, request.body));
   }
-  return { params, query, body: request.body, version: route.guarded ? versionOf(request) : 0 };
+  return {
+    params,
+    query,
+    body: request.body as unknown,
+    version: route.guarded ? versionOf(request) : 0,
+  };
 }
 
 const mustBeRight = (problems: FieldProblem[]): void => {
@@ -82,7 +87,7 @@ function versionOf(request: Request): number {
 function coerced(query: Request['query'], schema: TSchema): Record<string, unknown> {
   const wanted = (schema as { properties?: Record<string, { type?: string }> }).properties ?? {};
   return Object.fromEntries(
-    Object.entries(query).map(([name, value]) => {
+    Object.entries(query).map(([name, value]: [string, unknown]): [string, unknown] => {
       const type = wanted[name]?.type;
       if (type === 'integer' && typeof value === 'string' && value.trim() !== '') {
         const number = Number(value);

@@ -1,11 +1,4 @@
-import {
-  checkEntry,
-  completed,
-  type Entry,
-  type EntryDraft,
-  type EntryQuery,
-  type Machine,
-} from '@needlecase/core';
+import { checkEntry, completed, type Entry, type EntryDraft, type Machine } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import Type from 'typebox';
 import { invalid, notFound, ProblemError, stale } from '../http/problem.js';
@@ -53,7 +46,7 @@ export const entryRoutes = (store: Store): Route[] => {
         entries: Type.Array(schemas.Entry),
         next: Type.Optional(Type.String()),
       }),
-      handle: ({ query }) => ({ body: store.entries.list(query as EntryQuery) }),
+      handle: ({ query }) => ({ body: store.entries.list(query) }),
     },
     {
       method: 'post',

@@ -5,7 +5,6 @@ import {
   HABIT_QUESTIONS,
   HABITS,
   type FeatureId,
-  type Features,
   type HabitId,
   type Machine,
   type MachineDraft,
@@ -69,7 +68,7 @@ export function draftOf(form: MachineForm): MachineDraft {
     kind,
     ...(maker.trim() ? { maker: maker.trim() } : {}),
     place: place.trim(),
-    features: { ...answers, ...(hasElbows ? { elbows } : {}) } as Features,
+    features: { ...answers, ...(hasElbows ? { elbows } : {}) },
     habits: HABIT_QUESTIONS.filter(({ id, kinds }) => kinds.includes(kind) && habits[id]).map(
       ({ id }) => id,
     ),

@@ -9,7 +9,7 @@ import {
   type HouseholdDraft,
   type MachineDraft,
 } from '@needlecase/core';
-import { debounceTime, merge } from 'rxjs';
+import { merge } from 'rxjs';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import {
@@ -58,7 +58,7 @@ export class StartComponent {
 
   constructor() {
     merge(this.household.valueChanges, this.machines.valueChanges)
-      .pipe(debounceTime(150), takeUntilDestroyed())
+      .pipe(takeUntilDestroyed())
       .subscribe(() => this.#keep());
   }
 
