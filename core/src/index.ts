@@ -1,6 +1,7 @@
 export * from './care/bench.js';
 export * from './care/catalogue.js';
 export * from './care/data/features.js';
+export * from './care/data/schools.js';
 export * from './care/due.js';
 export * from './care/explain.js';
 export * from './care/fouling.js';

@@ -47,6 +47,10 @@ export interface Due {
   loads?: Loads;
   days?: number;
   fouling?: Fouling;
+  /** Fouling expected per load or day, in the driver's unit. */
+  rate: Fouling;
+  /** Loads or days since the last clean, in the driver's unit. */
+  use?: number;
   /** The date by which to do it; absent where it is not known or nothing is ever washed. */
   on?: Day;
   /** The bound that sets the date. */
@@ -91,6 +95,7 @@ export function due(question: DueQuestion): Due {
     base,
     learned,
     evidence,
+    rate: belief.foulingAt(1),
   };
   const last = lastClean(question.openings);
   if (!last) return result;
@@ -99,7 +104,7 @@ export function due(question: DueQuestion): Due {
   const loads = usage.between(last.at, now);
   const days = Math.max(0, daysBetween(last.day, today));
   const n = task.driver === 'loads' ? total(loads) : days;
-  Object.assign(result, { last, loads, days, fouling: belief.foulingAt(n) });
+  Object.assign(result, { last, loads, days, use: n, fouling: belief.foulingAt(n) });
 
   const bounds: { by: NonNullable<Due['by']>; on: Day }[] = [];
   const byLoads =

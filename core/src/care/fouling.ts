@@ -21,7 +21,7 @@ export const DEFAULT_RISK = 0.1;
 const RATE_SIGMA = 0.6;
 const GRADE_SPREAD = 0.35;
 /** Upper edges of the grades 0 to 3; grade 4 has none. */
-const GRADE_EDGES = [0.1, 0.3, 0.6, 0.9] as const;
+export const GRADE_EDGES = [0.1, 0.3, 0.6, 0.9] as const;
 
 const STEP = 0.025;
 const HALF = 132;

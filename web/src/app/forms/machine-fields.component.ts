@@ -16,7 +16,8 @@ import { FieldDirective, ProblemComponent } from './problems';
     .grid {
       display: grid;
       grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
-      gap: 0.9rem 1.25rem;
+      gap: 0.7rem 1.25rem;
+      align-items: end;
     }
 
     fieldset {

@@ -75,7 +75,7 @@ export class LogComponent {
   }));
   protected readonly filtered = computed(() => Object.keys(this.#filter()).length > 0);
 
-  /** Entries by day, loads of one day and machine on one line. */
+  /** Entries by the day they happened on, in the zone they were entered in. */
   protected readonly days = computed(() => {
     const today = dayOf(Date.now(), this.#shown()[0]?.zone ?? 'UTC');
     const days: { day: string; said: string; entries: Entry[] }[] = [];

@@ -16,6 +16,7 @@ import {
   type TaskView,
 } from '@needlecase/core';
 import { catchError, combineLatest, debounceTime, of, startWith, switchMap } from 'rxjs';
+import { FoulingChartComponent } from '../charts/fouling-chart.component';
 import { ApiService, type ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService, type LogPage } from '../data/entries.service';
@@ -24,7 +25,7 @@ import { ToastsService } from '../data/toasts.service';
 /** What a station is, when it is due and why, and its history. */
 @Component({
   selector: 'nc-station',
-  imports: [RouterLink],
+  imports: [RouterLink, FoulingChartComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './station.component.html',
   styleUrl: './station.component.scss',

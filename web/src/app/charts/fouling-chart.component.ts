@@ -1,0 +1,95 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import {
+  DUE_LEVEL,
+  GRADE_EDGES,
+  GRADE_NAMES,
+  LIMIT,
+  many,
+  type Task,
+  type TaskView,
+} from '@needlecase/core';
+import { scaleLinear } from 'd3-scale';
+import { area, line } from 'd3-shape';
+
+const WIDTH = 420;
+const HEIGHT = 216;
+const PLOT = { left: 8, right: WIDTH - 10, top: 14, bottom: HEIGHT - 34 };
+const TOP = 1.15;
+
+/**
+ * What is believed of a station: fouling expected against loads or days since the last clean, with
+ * its band; each opening as a bar over the bracket of its grade; the limit; the due point; and now.
+ */
+@Component({
+  selector: 'nc-fouling-chart',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './fouling-chart.component.html',
+  styleUrl: './fouling-chart.component.scss',
+})
+export class FoulingChartComponent {
+  readonly task = input.required<Task>();
+  readonly due = input.required<TaskView>();
+  /** Which thread the station is on. */
+  readonly thread = input<'water' | 'air'>('water');
+
+  protected readonly width = WIDTH;
+  protected readonly height = HEIGHT;
+  protected readonly plot = PLOT;
+  protected readonly unit = computed(() => (this.task().driver === 'loads' ? 'load' : 'day'));
+
+  readonly #longest = computed(() => {
+    const { learned, evidence, use } = this.due();
+    return 1.15 * Math.max(learned, use ?? 0, ...evidence.map(({ n }) => n));
+  });
+  protected readonly x = computed(() => scaleLinear([0, this.#longest()], [PLOT.left, PLOT.right]));
+  protected readonly y = scaleLinear([0, TOP], [PLOT.bottom, PLOT.top]);
+
+  protected readonly ticks = computed(() => this.x().ticks(5).slice(1));
+  protected readonly limit = this.y(LIMIT);
+  protected readonly dueLevel = this.y(DUE_LEVEL);
+
+  readonly #ends = computed(() => [0, this.#longest()]);
+  protected readonly band = computed(() => {
+    const { low, high } = this.due().rate;
+    return area<number>()
+      .x((n) => this.x()(n))
+      .y0((n) => this.y(low * n))
+      .y1((n) => this.y(high * n))(this.#ends());
+  });
+  protected readonly middle = computed(() => {
+    const { median } = this.due().rate;
+    return line<number>()
+      .x((n) => this.x()(n))
+      .y((n) => this.y(median * n))(this.#ends());
+  });
+
+  /** The latest openings; older ones would only blacken the picture. */
+  protected readonly openings = computed(() =>
+    this.due()
+      .evidence.slice(-12)
+      .map(({ n, opening }) => {
+        const grade = opening.grade!;
+        const from = grade === 0 ? 0 : GRADE_EDGES[grade - 1]!;
+        const to = grade === 4 ? TOP : GRADE_EDGES[grade]!;
+        return {
+          x: this.x()(n),
+          top: this.y(to),
+          bottom: this.y(from),
+          middle: this.y((from + to) / 2),
+          title: `${GRADE_NAMES[grade]} after ${many(Math.round(n), this.unit())}`,
+        };
+      }),
+  );
+
+  protected readonly now = computed(() => {
+    const { use, fouling } = this.due();
+    if (use === undefined || !fouling) return undefined;
+    return { x: this.x()(use), y: this.y(Math.min(TOP, fouling.median)) };
+  });
+
+  protected readonly said = computed(() => {
+    const { learned, evidence, why } = this.due();
+    const due = `Due after ${many(Math.round(learned), this.unit())}.`;
+    return evidence.length ? `${due} ${why.evidence}` : `${due} Nothing was noted yet.`;
+  });
+}

@@ -1,0 +1,58 @@
+import { inject, Injectable } from '@angular/core';
+import type { BenchView, LineView } from '@needlecase/core';
+import type { Observable } from 'rxjs';
+import {
+  catchError,
+  debounceTime,
+  map,
+  merge,
+  of,
+  scan,
+  shareReplay,
+  startWith,
+  Subject,
+  switchMap,
+} from 'rxjs';
+import { ApiService, type ApiProblem } from './api.service';
+import { ChangesService } from './changes.service';
+
+/** Something read from the server: what was read last, and the problem if it cannot be read now. */
+export interface Loaded<T> {
+  value?: T;
+  problem?: ApiProblem;
+}
+
+/** The bench and the machines' lines, read again whenever something changes. */
+@Injectable({ providedIn: 'root' })
+export class BenchService {
+  readonly #api = inject(ApiService);
+  readonly #changes = inject(ChangesService);
+  readonly #asked = new Subject<void>();
+
+  readonly bench$ = this.#fresh(() => this.#api.get<BenchView>('bench')).pipe(
+    shareReplay({ bufferSize: 1, refCount: true }),
+  );
+
+  line$(machineId: string): Observable<Loaded<LineView>> {
+    return this.#fresh(() => this.#api.get<LineView>(`machines/${machineId}/line`));
+  }
+
+  /** Reads everything shown again, now. */
+  refresh(): void {
+    this.#asked.next();
+  }
+
+  #fresh<T>(read: () => Observable<T>): Observable<Loaded<T>> {
+    const told = this.#changes.all$.pipe(debounceTime(60));
+    return merge(this.#asked, told).pipe(
+      startWith(undefined),
+      switchMap(() =>
+        read().pipe(
+          map((value): Loaded<T> => ({ value })),
+          catchError((problem: ApiProblem) => of<Loaded<T>>({ problem })),
+        ),
+      ),
+      scan((before, now) => (now.problem && before.value ? { ...before, ...now } : now)),
+    );
+  }
+}

@@ -1,0 +1,53 @@
+import { inject, Injectable } from '@angular/core';
+import type {
+  Household,
+  HouseholdDraft,
+  Machine,
+  MachineDraft,
+  SetupDraft,
+} from '@needlecase/core';
+import { catchError, map, of, tap, throwError, type Observable } from 'rxjs';
+import { ApiService, type ApiProblem } from './api.service';
+
+/** The household and its machines. */
+@Injectable({ providedIn: 'root' })
+export class HouseholdService {
+  readonly #api = inject(ApiService);
+  #known = false;
+
+  /** Whether the first start was done. Once it was, the server is not asked again. */
+  exists(): Observable<boolean> {
+    if (this.#known) return of(true);
+    return this.household().pipe(
+      map(() => true),
+      tap(() => (this.#known = true)),
+      catchError((problem: ApiProblem) =>
+        problem.status === 404 ? of(false) : throwError(() => problem),
+      ),
+    );
+  }
+
+  household(): Observable<Household> {
+    return this.#api.get<Household>('household');
+  }
+
+  machines(): Observable<Machine[]> {
+    return this.#api.get<Machine[]>('machines');
+  }
+
+  setUp(draft: SetupDraft, key: string): Observable<{ machines: Machine[] }> {
+    return this.#api.send<{ machines: Machine[] }>('POST', 'setup', draft, { key });
+  }
+
+  saveHousehold(draft: HouseholdDraft, version: number): Observable<Household> {
+    return this.#api.send<Household>('PUT', 'household', draft, { version });
+  }
+
+  addMachine(draft: MachineDraft, key: string): Observable<Machine> {
+    return this.#api.send<Machine>('POST', 'machines', draft, { key });
+  }
+
+  saveMachine(id: string, draft: MachineDraft, version: number): Observable<Machine> {
+    return this.#api.send<Machine>('PUT', `machines/${id}`, draft, { version });
+  }
+}
