@@ -81,7 +81,13 @@ function careOf(care: DemoCare, loads: readonly DemoEntry[], chance: Chance, at:
   }
   const taps = loads.filter(({ machine }) => machine === care.machine).map(({ at: when }) => when);
   let lastAt: string | undefined;
+  let rescued = false;
   return days.reverse().map((daysAgo) => {
+    // The neglect ended with a clean of its own, told in `drainCase`.
+    if (care.neglected && daysAgo < care.neglected.to && !rescued) {
+      rescued = true;
+      lastAt = at(care.neglected.to, 9);
+    }
     const when = at(daysAgo, chance.whole(9, 19));
     const n = taps.filter((tap) => tap <= when && (!lastAt || tap > lastAt)).length;
     const fouling = care.rate * n * Math.exp(0.25 * chance.normal());

@@ -81,7 +81,7 @@ const DRYER_BODY =
 const ring = (x: number, y: number, r: number): string =>
   `M${x - r},${y}a${r},${r} 0 1 0 ${2 * r},0a${r},${r} 0 1 0 ${-2 * r},0`;
 
-const WASHER_PIPES = ['M800,60V330Q800,360 826,360T852,390V520', 'M60,40V190'];
+const WASHER_PIPES = ['M876,60V330Q876,360 902,360T928,390V520', 'M60,40V190'];
 
 /** Where each station sits on the machine, roughly where it is on the real one. */
 const PICTURES: Record<MachineKind, Picture> = {
@@ -94,8 +94,8 @@ const PICTURES: Record<MachineKind, Picture> = {
       tub: [500, 352, 'right'],
       'pump-filter': [596, 458, 'left'],
       'drain-hose': [744, 330, 'right'],
-      standpipe: [800, 96, 'right'],
-      'house-drain': [852, 466, 'right'],
+      standpipe: [876, 110, 'above'],
+      'house-drain': [926, 466, 'left'],
     },
     figure: {
       stitched: [
@@ -117,8 +117,8 @@ const PICTURES: Record<MachineKind, Picture> = {
       tub: [470, 322, 'right'],
       pump: [590, 462, 'left'],
       'drain-hose': [744, 330, 'right'],
-      standpipe: [800, 96, 'right'],
-      'house-drain': [852, 466, 'right'],
+      standpipe: [876, 110, 'above'],
+      'house-drain': [926, 466, 'left'],
     },
     figure: {
       stitched: [
@@ -139,7 +139,7 @@ const PICTURES: Record<MachineKind, Picture> = {
       'screen-well': [452, 296, 'right'],
       blower: [528, 440, 'left'],
       'transition-hose': [664, 430, 'below'],
-      'duct-run': [702, 172, 'left'],
+      'duct-run': [702, 222, 'left'],
       hood: [872, 128, 'below'],
     },
     figure: {
