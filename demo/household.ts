@@ -77,7 +77,7 @@ export const CARE: DemoCare[] = [
     machine: 'cellar-washer',
     task: 'pump-filter',
     every: 58,
-    last: 45,
+    last: 53,
     rate: 0.0135,
     neglected: { from: 560, to: 352 },
   },
