@@ -7,6 +7,7 @@ export * from './care/explain.js';
 export * from './care/fouling.js';
 export * from './care/interval.js';
 export * from './care/record.js';
+export * from './care/rules.js';
 export * from './care/run.js';
 export * from './care/usage.js';
 export type * from './care/views.js';

@@ -262,7 +262,8 @@ describe('what is due', () => {
     const { body } = await app.api.get(`/api/v1/machines/${app.dryer.id}/line`).expect(200);
     const line = body as LineView;
     expect(line.tasks.map(({ task }) => task).sort()).toEqual(['duct-run', 'lint-screen-wash']);
-    for (const { why } of line.tasks) expect(why.interval).toMatch(/^Every .*as your school says/);
+    for (const { why } of line.tasks)
+      expect(why.interval).toMatch(/^Every .*as the school “Steady” says/);
     await app.api.get(`/api/v1/machines/${randomUUID()}/line`).expect(404);
     await app.api.get('/api/v1/machines/nonsense/line').expect(422);
   });

@@ -120,7 +120,7 @@ export function dueLine(machineId: string, one: Due, today: Day): DueLine {
   };
 }
 
-const RANK: Record<DueStatus, number> = { due: 0, unknown: 1, soon: 2, fine: 3 };
+const RANK: Record<DueStatus, number> = { due: 0, unknown: 1, soon: 2, fine: 3, off: 4 };
 
 /** Due before not known before soon before fine; the earlier date first. */
 export function byUrgency(a: Pick<Due, 'status' | 'on'>, b: Pick<Due, 'status' | 'on'>): number {

@@ -4,6 +4,7 @@ import { dayOf, daysBetween, earliest, plusDays, plusMonths, type Day } from '..
 import type { Interval, Task } from './catalogue.js';
 import { Belief, type Fouling } from './fouling.js';
 import { inDriver, scaled, speedUps, type InForce } from './interval.js';
+import { ruleFor } from './rules.js';
 import { total, type Loads, type Usage } from './usage.js';
 
 /** One time a station was opened: looked at, or cleaned. */
@@ -18,7 +19,8 @@ export interface Opening {
   cleaned: boolean;
 }
 
-export type DueStatus = 'unknown' | 'fine' | 'soon' | 'due';
+/** `off`: switched off by the household. */
+export type DueStatus = 'unknown' | 'fine' | 'soon' | 'due' | 'off';
 
 /** An opening as evidence: after how much use, and what it did to the interval. */
 export interface Evidence {
@@ -38,6 +40,8 @@ export interface Due {
   station: string;
   status: DueStatus;
   inForce: InForce;
+  /** Where the interval comes from, in words: a school, or the household's own figure. */
+  from: string;
   /** The school's interval after the profile, in the driver's unit: what holds without evidence. */
   base: number;
   /** The interval in the driver's unit as learned. */
@@ -61,7 +65,7 @@ export interface Due {
 
 export interface DueQuestion {
   task: Task;
-  machine: Pick<Machine, 'features' | 'habits'>;
+  machine: Pick<Machine, 'features' | 'habits' | 'school' | 'rules'>;
   household: Pick<Household, 'school' | 'risk' | 'hardness' | 'zone'>;
   /** Of this task, any order. */
   openings: readonly Opening[];
@@ -80,8 +84,9 @@ const HORIZON_DAYS = 3650;
 /** When a task is due, and everything that the date rests on. */
 export function due(question: DueQuestion): Due {
   const { task, machine, household, usage, now } = question;
-  const school = task.intervals[household.school];
-  const speeds = speedUps(task, machine, household);
+  const { interval: school, own, from } = ruleFor(task, machine, household);
+  // The maker's figure is taken as it stands; the profile acts on schools.
+  const speeds = own ? [] : speedUps(task, machine, household);
   const pace = 1 / speeds.reduce((product, { multiplier }) => product * multiplier, 1);
   const base = inDriver(school, task.driver) * pace;
   const { belief, learned, evidence } = learn(question, base);
@@ -92,11 +97,13 @@ export function due(question: DueQuestion): Due {
     station: task.station,
     status: 'unknown',
     inForce,
+    from,
     base,
     learned,
     evidence,
     rate: belief.foulingAt(1),
   };
+  if (machine.rules?.[task.id]?.off) return { ...result, status: 'off' };
   const last = lastClean(question.openings);
   if (!last) return result;
 
@@ -146,16 +153,19 @@ interface Learned {
  */
 const KNOWN = new WeakMap<
   readonly Opening[],
-  Learned & { usage: Usage; base: number; risk: number }
+  Learned & { usage: Usage; base: number; risk: number; own: boolean }
 >();
 
 function learn(question: DueQuestion, base: number): Learned {
   const { openings, usage } = question;
   const { risk } = question.household;
+  const own = question.machine.rules?.[question.task.id]?.own !== undefined;
   const known = KNOWN.get(openings);
-  if (known?.usage === usage && known.base === base && known.risk === risk) return known;
+  if (known?.usage === usage && known.base === base && known.risk === risk && known.own === own) {
+    return known;
+  }
   const learned = learnFrom(question, base);
-  KNOWN.set(openings, { ...learned, usage, base, risk });
+  KNOWN.set(openings, { ...learned, usage, base, risk, own });
   return learned;
 }
 
@@ -163,9 +173,11 @@ function learn(question: DueQuestion, base: number): Learned {
  * Goes through the openings in order and moves the interval. Evidence shortens at once; it lengthens
  * by at most half at each opening and never past twice the stretch school's interval.
  */
-function learnFrom({ task, household, usage, openings }: DueQuestion, base: number): Learned {
+function learnFrom(question: DueQuestion, base: number): Learned {
+  const { task, household, machine, usage, openings } = question;
   const belief = new Belief(base, household.risk);
-  const most = Math.max(inDriver(task.intervals.stretch, task.driver) * STRETCH_ROOM, base);
+  const stretch = Math.max(inDriver(task.intervals.stretch, task.driver) * STRETCH_ROOM, base);
+  const most = ruleFor(task, machine, household).own ? base : stretch;
   const evidence: Evidence[] = [];
   let learned = base;
   let cleaned: Opening | undefined;

@@ -1,6 +1,6 @@
 import { GRADE_NAMES } from '../model/vocabulary.js';
 import { many, sayDay, sayDistance, sayDays, type Day } from '../units/calendar.js';
-import type { Task } from './catalogue.js';
+import { taskById, type Task } from './catalogue.js';
 import type { Due, Evidence } from './due.js';
 import { BASELINE_PER_WEEK, CIRCUMSTANCE_NAMES, sayInterval, scaled } from './interval.js';
 import type { Loads } from './usage.js';
@@ -29,6 +29,9 @@ export function sayLoads({ counted, estimated }: Loads): string {
 
 /** `due today`, `due in 9 days`, `due since 3 October`: the state in a few words. */
 export function sayState(due: Due, today: Day): string {
+  if (due.status === 'off') {
+    return taskById(due.task).safety ? 'switched off, though it keeps people safe' : 'switched off';
+  }
   if (due.status === 'unknown') return 'not known yet';
   if (!due.on) return 'nothing due';
   if (due.on < today) return `due since ${sayDay(due.on, today)}`;
@@ -79,8 +82,8 @@ function sayRule(task: Task, due: Due): string {
       ? ` The loads are the same time at ${BASELINE_PER_WEEK} loads a week.`
       : '';
   return now === plain
-    ? `${capital(now)}${said}, as your school says.${converted}`
-    : `${capital(now)}. Your school says ${plain.replace(', whichever comes first', '')}${said}.${converted}`;
+    ? `${capital(now)}${said}, as ${due.from} says.${converted}`
+    : `${capital(now)}. ${capital(due.from)} says ${plain.replace(', whichever comes first', '')}${said}.${converted}`;
 }
 
 function sayEvidence(task: Task, due: Due): string {

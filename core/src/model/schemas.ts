@@ -42,6 +42,24 @@ export const Feature = closed({
 });
 export type Features = Static<typeof Feature>;
 
+/** What a household lays down for one task of one machine, over its school. */
+export const TaskRule = closed({
+  school: Type.Optional(oneOf(SCHOOLS)),
+  /** "My manual says": it takes the school's place, and nothing lengthens past it. */
+  own: Type.Optional(
+    closed({
+      every: Type.Integer({ minimum: 1, maximum: 5000 }),
+      unit: oneOf(['loads', 'days', 'months'] as const),
+      /** Where it stands, such as a page. */
+      source: Type.Optional(text(120)),
+    }),
+  ),
+  off: Type.Optional(Type.Boolean()),
+  /** A safety task is switched off or stretched only by somebody who was asked twice. */
+  acknowledged: Type.Optional(Type.Boolean()),
+});
+export type TaskRule = Static<typeof TaskRule>;
+
 export const MachineDraft = closed(
   {
     name: text(60, 1),
@@ -51,6 +69,10 @@ export const MachineDraft = closed(
     features: Feature,
     habits: Type.Array(oneOf(HABITS), { uniqueItems: true, maxItems: HABITS.length }),
     loadsPerWeek: Type.Number({ minimum: 0, maximum: 70 }),
+    /** The school of this machine, where it is not the household's. */
+    school: Type.Optional(oneOf(SCHOOLS)),
+    /** By task. */
+    rules: Type.Optional(Type.Record(Type.String(), TaskRule)),
     inUseSince: Type.Optional(calendarDate()),
   },
   'MachineDraft',

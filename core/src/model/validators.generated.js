@@ -194,7 +194,7 @@ var require_formats = __commonJS({
 });
 
 // .cache/validators.mjs
-var SetupDraft = validate20, schema31 = { type: "object", required: ["household", "machines"], properties: { household: { type: "object", required: ["name", "zone", "units", "school", "risk"], properties: { name: { type: "string", minLength: 1, maxLength: 80, pattern: "\\S" }, zone: { type: "string", minLength: 1, maxLength: 64, pattern: "^[A-Za-z0-9_+\\-/]+$" }, units: { type: "string", enum: ["metric", "us"] }, hardness: { type: "number", minimum: 0, maximum: 2e3 }, school: { type: "string", enum: ["often", "steady", "stretch", "count"] }, risk: { type: "number", minimum: 0.02, maximum: 0.3 } }, additionalProperties: !1, title: "HouseholdDraft" }, machines: { type: "array", items: { type: "object", required: ["name", "kind", "place", "features", "habits", "loadsPerWeek"], properties: { name: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, kind: { type: "string", enum: ["front-load-washer", "top-load-washer", "vented-dryer", "condenser-dryer", "heat-pump-dryer"] }, maker: { type: "string", minLength: 0, maxLength: 60 }, place: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, features: { type: "object", properties: { filterAccess: { type: "string", enum: ["front-left", "front-right", "behind", "none", "unknown"] }, drainDownHose: { type: "string", enum: ["yes", "no", "unknown"] }, dispenser: { type: "string", enum: ["drawer", "cup", "unknown"] }, drainsTo: { type: "string", enum: ["standpipe", "sink", "floor-drain", "unknown"] }, energy: { type: "string", enum: ["electric", "gas", "unknown"] }, ventPath: { type: "string", enum: ["through-wall", "up", "down", "unknown"] }, riser: { type: "string", enum: ["yes", "no", "unknown"] }, elbows: { type: "integer", minimum: 0, maximum: 20 }, condensateTo: { type: "string", enum: ["tank", "hose", "unknown"] }, stacked: { type: "string", enum: ["no", "above", "below"] }, room: { type: "string", enum: ["heated", "unheated"] } }, additionalProperties: !1 }, habits: { type: "array", items: { type: "string", enum: ["pets", "softener", "overdose", "cool-washes", "muddy-clothes", "fleece", "door-shut"] }, uniqueItems: !0, maxItems: 7 }, loadsPerWeek: { type: "number", minimum: 0, maximum: 70 }, inUseSince: { type: "string", format: "date" } }, additionalProperties: !1, title: "MachineDraft" }, minItems: 1, maxItems: 50 } }, additionalProperties: !1, title: "SetupDraft", $id: "SetupDraft" }, func1 = require_ucs2length().default, func11 = Object.prototype.hasOwnProperty, pattern4 = new RegExp("\\S", "u"), pattern5 = new RegExp("^[A-Za-z0-9_+\\-/]+$", "u"), formats0 = require_formats().fullFormats.date;
+var SetupDraft = validate20, schema31 = { type: "object", required: ["household", "machines"], properties: { household: { type: "object", required: ["name", "zone", "units", "school", "risk"], properties: { name: { type: "string", minLength: 1, maxLength: 80, pattern: "\\S" }, zone: { type: "string", minLength: 1, maxLength: 64, pattern: "^[A-Za-z0-9_+\\-/]+$" }, units: { type: "string", enum: ["metric", "us"] }, hardness: { type: "number", minimum: 0, maximum: 2e3 }, school: { type: "string", enum: ["often", "steady", "stretch", "count"] }, risk: { type: "number", minimum: 0.02, maximum: 0.3 } }, additionalProperties: !1, title: "HouseholdDraft" }, machines: { type: "array", items: { type: "object", required: ["name", "kind", "place", "features", "habits", "loadsPerWeek"], properties: { name: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, kind: { type: "string", enum: ["front-load-washer", "top-load-washer", "vented-dryer", "condenser-dryer", "heat-pump-dryer"] }, maker: { type: "string", minLength: 0, maxLength: 60 }, place: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, features: { type: "object", properties: { filterAccess: { type: "string", enum: ["front-left", "front-right", "behind", "none", "unknown"] }, drainDownHose: { type: "string", enum: ["yes", "no", "unknown"] }, dispenser: { type: "string", enum: ["drawer", "cup", "unknown"] }, drainsTo: { type: "string", enum: ["standpipe", "sink", "floor-drain", "unknown"] }, energy: { type: "string", enum: ["electric", "gas", "unknown"] }, ventPath: { type: "string", enum: ["through-wall", "up", "down", "unknown"] }, riser: { type: "string", enum: ["yes", "no", "unknown"] }, elbows: { type: "integer", minimum: 0, maximum: 20 }, condensateTo: { type: "string", enum: ["tank", "hose", "unknown"] }, stacked: { type: "string", enum: ["no", "above", "below"] }, room: { type: "string", enum: ["heated", "unheated"] } }, additionalProperties: !1 }, habits: { type: "array", items: { type: "string", enum: ["pets", "softener", "overdose", "cool-washes", "muddy-clothes", "fleece", "door-shut"] }, uniqueItems: !0, maxItems: 7 }, loadsPerWeek: { type: "number", minimum: 0, maximum: 70 }, school: { type: "string", enum: ["often", "steady", "stretch", "count"] }, rules: { type: "object", patternProperties: { "^.*$": { type: "object", properties: { school: { type: "string", enum: ["often", "steady", "stretch", "count"] }, own: { type: "object", required: ["every", "unit"], properties: { every: { type: "integer", minimum: 1, maximum: 5e3 }, unit: { type: "string", enum: ["loads", "days", "months"] }, source: { type: "string", minLength: 0, maxLength: 120 } }, additionalProperties: !1 }, off: { type: "boolean" }, acknowledged: { type: "boolean" } }, additionalProperties: !1 } } }, inUseSince: { type: "string", format: "date" } }, additionalProperties: !1, title: "MachineDraft" }, minItems: 1, maxItems: 50 } }, additionalProperties: !1, title: "SetupDraft", $id: "SetupDraft" }, func1 = require_ucs2length().default, func5 = Object.prototype.hasOwnProperty, pattern4 = new RegExp("\\S", "u"), pattern5 = new RegExp("^[A-Za-z0-9_+\\-/]+$", "u"), pattern8 = new RegExp("^.*$", "u"), formats0 = require_formats().fullFormats.date;
 function validate20(data, { instancePath = "", parentData, parentDataProperty, rootData = data, dynamicAnchors = {} } = {}) {
   let vErrors = null, errors = 0, evaluated0 = validate20.evaluated;
   if (evaluated0.dynamicProps && (evaluated0.props = void 0), evaluated0.dynamicItems && (evaluated0.items = void 0), data && typeof data == "object" && !Array.isArray(data)) {
@@ -378,7 +378,7 @@ function validate20(data, { instancePath = "", parentData, parentDataProperty, r
               vErrors === null ? vErrors = [err35] : vErrors.push(err35), errors++;
             }
             for (let key2 in data8)
-              if (!(key2 === "name" || key2 === "kind" || key2 === "maker" || key2 === "place" || key2 === "features" || key2 === "habits" || key2 === "loadsPerWeek" || key2 === "inUseSince")) {
+              if (!func5.call(schema31.properties.machines.items.properties, key2)) {
                 let err36 = { instancePath: instancePath + "/machines/" + i0, schemaPath: "#/properties/machines/items/additionalProperties", keyword: "additionalProperties", params: { additionalProperty: key2 }, message: "must NOT have additional properties", schema: !1, parentSchema: schema31.properties.machines.items, data: data8 };
                 vErrors === null ? vErrors = [err36] : vErrors.push(err36), errors++;
               }
@@ -453,7 +453,7 @@ function validate20(data, { instancePath = "", parentData, parentDataProperty, r
               let data13 = data8.features;
               if (data13 && typeof data13 == "object" && !Array.isArray(data13)) {
                 for (let key3 in data13)
-                  if (!func11.call(schema31.properties.machines.items.properties.features.properties, key3)) {
+                  if (!func5.call(schema31.properties.machines.items.properties.features.properties, key3)) {
                     let err50 = { instancePath: instancePath + "/machines/" + i0 + "/features", schemaPath: "#/properties/machines/items/properties/features/additionalProperties", keyword: "additionalProperties", params: { additionalProperty: key3 }, message: "must NOT have additional properties", schema: !1, parentSchema: schema31.properties.machines.items.properties.features, data: data13 };
                     vErrors === null ? vErrors = [err50] : vErrors.push(err50), errors++;
                   }
@@ -645,31 +645,156 @@ function validate20(data, { instancePath = "", parentData, parentDataProperty, r
                 vErrors === null ? vErrors = [err82] : vErrors.push(err82), errors++;
               }
             }
-            if (data8.inUseSince !== void 0) {
-              let data28 = data8.inUseSince;
-              if (typeof data28 == "string") {
-                if (!formats0.validate(data28)) {
-                  let err83 = { instancePath: instancePath + "/machines/" + i0 + "/inUseSince", schemaPath: "#/properties/machines/items/properties/inUseSince/format", keyword: "format", params: { format: "date" }, message: 'must match format "date"', schema: "date", parentSchema: schema31.properties.machines.items.properties.inUseSince, data: data28 };
-                  vErrors === null ? vErrors = [err83] : vErrors.push(err83), errors++;
-                }
-              } else {
-                let err84 = { instancePath: instancePath + "/machines/" + i0 + "/inUseSince", schemaPath: "#/properties/machines/items/properties/inUseSince/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema31.properties.machines.items.properties.inUseSince.type, parentSchema: schema31.properties.machines.items.properties.inUseSince, data: data28 };
+            if (data8.school !== void 0) {
+              let data28 = data8.school;
+              if (typeof data28 != "string") {
+                let err83 = { instancePath: instancePath + "/machines/" + i0 + "/school", schemaPath: "#/properties/machines/items/properties/school/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema31.properties.machines.items.properties.school.type, parentSchema: schema31.properties.machines.items.properties.school, data: data28 };
+                vErrors === null ? vErrors = [err83] : vErrors.push(err83), errors++;
+              }
+              if (!(data28 === "often" || data28 === "steady" || data28 === "stretch" || data28 === "count")) {
+                let err84 = { instancePath: instancePath + "/machines/" + i0 + "/school", schemaPath: "#/properties/machines/items/properties/school/enum", keyword: "enum", params: { allowedValues: schema31.properties.machines.items.properties.school.enum }, message: "must be equal to one of the allowed values", schema: schema31.properties.machines.items.properties.school.enum, parentSchema: schema31.properties.machines.items.properties.school, data: data28 };
                 vErrors === null ? vErrors = [err84] : vErrors.push(err84), errors++;
               }
             }
+            if (data8.rules !== void 0) {
+              let data29 = data8.rules;
+              if (data29 && typeof data29 == "object" && !Array.isArray(data29)) {
+                var props0 = {};
+                for (let key4 in data29)
+                  if (pattern8.test(key4)) {
+                    let data30 = data29[key4];
+                    if (data30 && typeof data30 == "object" && !Array.isArray(data30)) {
+                      for (let key5 in data30)
+                        if (!(key5 === "school" || key5 === "own" || key5 === "off" || key5 === "acknowledged")) {
+                          let err85 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1"), schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/additionalProperties", keyword: "additionalProperties", params: { additionalProperty: key5 }, message: "must NOT have additional properties", schema: !1, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"], data: data30 };
+                          vErrors === null ? vErrors = [err85] : vErrors.push(err85), errors++;
+                        }
+                      if (data30.school !== void 0) {
+                        let data31 = data30.school;
+                        if (typeof data31 != "string") {
+                          let err86 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/school", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/school/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.school.type, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.school, data: data31 };
+                          vErrors === null ? vErrors = [err86] : vErrors.push(err86), errors++;
+                        }
+                        if (!(data31 === "often" || data31 === "steady" || data31 === "stretch" || data31 === "count")) {
+                          let err87 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/school", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/school/enum", keyword: "enum", params: { allowedValues: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.school.enum }, message: "must be equal to one of the allowed values", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.school.enum, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.school, data: data31 };
+                          vErrors === null ? vErrors = [err87] : vErrors.push(err87), errors++;
+                        }
+                      }
+                      if (data30.own !== void 0) {
+                        let data32 = data30.own;
+                        if (data32 && typeof data32 == "object" && !Array.isArray(data32)) {
+                          if (data32.every === void 0) {
+                            let err88 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/required", keyword: "required", params: { missingProperty: "every" }, message: "must have required property 'every'", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.required, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own, data: data32 };
+                            vErrors === null ? vErrors = [err88] : vErrors.push(err88), errors++;
+                          }
+                          if (data32.unit === void 0) {
+                            let err89 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/required", keyword: "required", params: { missingProperty: "unit" }, message: "must have required property 'unit'", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.required, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own, data: data32 };
+                            vErrors === null ? vErrors = [err89] : vErrors.push(err89), errors++;
+                          }
+                          for (let key6 in data32)
+                            if (!(key6 === "every" || key6 === "unit" || key6 === "source")) {
+                              let err90 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/additionalProperties", keyword: "additionalProperties", params: { additionalProperty: key6 }, message: "must NOT have additional properties", schema: !1, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own, data: data32 };
+                              vErrors === null ? vErrors = [err90] : vErrors.push(err90), errors++;
+                            }
+                          if (data32.every !== void 0) {
+                            let data33 = data32.every;
+                            if (!(typeof data33 == "number" && !(data33 % 1) && !isNaN(data33) && isFinite(data33))) {
+                              let err91 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/every", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/properties/every/type", keyword: "type", params: { type: "integer" }, message: "must be integer", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.every.type, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.every, data: data33 };
+                              vErrors === null ? vErrors = [err91] : vErrors.push(err91), errors++;
+                            }
+                            if (typeof data33 == "number" && isFinite(data33)) {
+                              if (data33 > 5e3 || isNaN(data33)) {
+                                let err92 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/every", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/properties/every/maximum", keyword: "maximum", params: { comparison: "<=", limit: 5e3 }, message: "must be <= 5000", schema: 5e3, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.every, data: data33 };
+                                vErrors === null ? vErrors = [err92] : vErrors.push(err92), errors++;
+                              }
+                              if (data33 < 1 || isNaN(data33)) {
+                                let err93 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/every", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/properties/every/minimum", keyword: "minimum", params: { comparison: ">=", limit: 1 }, message: "must be >= 1", schema: 1, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.every, data: data33 };
+                                vErrors === null ? vErrors = [err93] : vErrors.push(err93), errors++;
+                              }
+                            }
+                          }
+                          if (data32.unit !== void 0) {
+                            let data34 = data32.unit;
+                            if (typeof data34 != "string") {
+                              let err94 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/unit", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/properties/unit/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.unit.type, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.unit, data: data34 };
+                              vErrors === null ? vErrors = [err94] : vErrors.push(err94), errors++;
+                            }
+                            if (!(data34 === "loads" || data34 === "days" || data34 === "months")) {
+                              let err95 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/unit", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/properties/unit/enum", keyword: "enum", params: { allowedValues: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.unit.enum }, message: "must be equal to one of the allowed values", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.unit.enum, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.unit, data: data34 };
+                              vErrors === null ? vErrors = [err95] : vErrors.push(err95), errors++;
+                            }
+                          }
+                          if (data32.source !== void 0) {
+                            let data35 = data32.source;
+                            if (typeof data35 == "string") {
+                              if (func1(data35) > 120) {
+                                let err96 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/source", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/properties/source/maxLength", keyword: "maxLength", params: { limit: 120 }, message: "must NOT have more than 120 characters", schema: 120, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.source, data: data35 };
+                                vErrors === null ? vErrors = [err96] : vErrors.push(err96), errors++;
+                              }
+                              if (func1(data35) < 0) {
+                                let err97 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/source", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/properties/source/minLength", keyword: "minLength", params: { limit: 0 }, message: "must NOT have fewer than 0 characters", schema: 0, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.source, data: data35 };
+                                vErrors === null ? vErrors = [err97] : vErrors.push(err97), errors++;
+                              }
+                            } else {
+                              let err98 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/source", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/properties/source/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.source.type, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.properties.source, data: data35 };
+                              vErrors === null ? vErrors = [err98] : vErrors.push(err98), errors++;
+                            }
+                          }
+                        } else {
+                          let err99 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/own", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/own/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own.type, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.own, data: data32 };
+                          vErrors === null ? vErrors = [err99] : vErrors.push(err99), errors++;
+                        }
+                      }
+                      if (data30.off !== void 0) {
+                        let data36 = data30.off;
+                        if (typeof data36 != "boolean") {
+                          let err100 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/off", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/off/type", keyword: "type", params: { type: "boolean" }, message: "must be boolean", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.off.type, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.off, data: data36 };
+                          vErrors === null ? vErrors = [err100] : vErrors.push(err100), errors++;
+                        }
+                      }
+                      if (data30.acknowledged !== void 0) {
+                        let data37 = data30.acknowledged;
+                        if (typeof data37 != "boolean") {
+                          let err101 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1") + "/acknowledged", schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/properties/acknowledged/type", keyword: "type", params: { type: "boolean" }, message: "must be boolean", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.acknowledged.type, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].properties.acknowledged, data: data37 };
+                          vErrors === null ? vErrors = [err101] : vErrors.push(err101), errors++;
+                        }
+                      }
+                    } else {
+                      let err102 = { instancePath: instancePath + "/machines/" + i0 + "/rules/" + key4.replace(/~/g, "~0").replace(/\//g, "~1"), schemaPath: "#/properties/machines/items/properties/rules/patternProperties/%5E.*%24/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"].type, parentSchema: schema31.properties.machines.items.properties.rules.patternProperties["^.*$"], data: data30 };
+                      vErrors === null ? vErrors = [err102] : vErrors.push(err102), errors++;
+                    }
+                    props0[key4] = !0;
+                  }
+              } else {
+                let err103 = { instancePath: instancePath + "/machines/" + i0 + "/rules", schemaPath: "#/properties/machines/items/properties/rules/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema31.properties.machines.items.properties.rules.type, parentSchema: schema31.properties.machines.items.properties.rules, data: data29 };
+                vErrors === null ? vErrors = [err103] : vErrors.push(err103), errors++;
+              }
+            }
+            if (data8.inUseSince !== void 0) {
+              let data38 = data8.inUseSince;
+              if (typeof data38 == "string") {
+                if (!formats0.validate(data38)) {
+                  let err104 = { instancePath: instancePath + "/machines/" + i0 + "/inUseSince", schemaPath: "#/properties/machines/items/properties/inUseSince/format", keyword: "format", params: { format: "date" }, message: 'must match format "date"', schema: "date", parentSchema: schema31.properties.machines.items.properties.inUseSince, data: data38 };
+                  vErrors === null ? vErrors = [err104] : vErrors.push(err104), errors++;
+                }
+              } else {
+                let err105 = { instancePath: instancePath + "/machines/" + i0 + "/inUseSince", schemaPath: "#/properties/machines/items/properties/inUseSince/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema31.properties.machines.items.properties.inUseSince.type, parentSchema: schema31.properties.machines.items.properties.inUseSince, data: data38 };
+                vErrors === null ? vErrors = [err105] : vErrors.push(err105), errors++;
+              }
+            }
           } else {
-            let err85 = { instancePath: instancePath + "/machines/" + i0, schemaPath: "#/properties/machines/items/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema31.properties.machines.items.type, parentSchema: schema31.properties.machines.items, data: data8 };
-            vErrors === null ? vErrors = [err85] : vErrors.push(err85), errors++;
+            let err106 = { instancePath: instancePath + "/machines/" + i0, schemaPath: "#/properties/machines/items/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema31.properties.machines.items.type, parentSchema: schema31.properties.machines.items, data: data8 };
+            vErrors === null ? vErrors = [err106] : vErrors.push(err106), errors++;
           }
         }
       } else {
-        let err86 = { instancePath: instancePath + "/machines", schemaPath: "#/properties/machines/type", keyword: "type", params: { type: "array" }, message: "must be array", schema: schema31.properties.machines.type, parentSchema: schema31.properties.machines, data: data7 };
-        vErrors === null ? vErrors = [err86] : vErrors.push(err86), errors++;
+        let err107 = { instancePath: instancePath + "/machines", schemaPath: "#/properties/machines/type", keyword: "type", params: { type: "array" }, message: "must be array", schema: schema31.properties.machines.type, parentSchema: schema31.properties.machines, data: data7 };
+        vErrors === null ? vErrors = [err107] : vErrors.push(err107), errors++;
       }
     }
   } else {
-    let err87 = { instancePath, schemaPath: "#/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema31.type, parentSchema: schema31, data };
-    vErrors === null ? vErrors = [err87] : vErrors.push(err87), errors++;
+    let err108 = { instancePath, schemaPath: "#/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema31.type, parentSchema: schema31, data };
+    vErrors === null ? vErrors = [err108] : vErrors.push(err108), errors++;
   }
   return validate20.errors = vErrors, errors === 0;
 }
@@ -804,7 +929,7 @@ function validate21(data, { instancePath = "", parentData, parentDataProperty, r
   return validate21.errors = vErrors, errors === 0;
 }
 validate21.evaluated = { props: !0, dynamicProps: !1, dynamicItems: !1 };
-var MachineDraft = validate22, schema33 = { type: "object", required: ["name", "kind", "place", "features", "habits", "loadsPerWeek"], properties: { name: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, kind: { type: "string", enum: ["front-load-washer", "top-load-washer", "vented-dryer", "condenser-dryer", "heat-pump-dryer"] }, maker: { type: "string", minLength: 0, maxLength: 60 }, place: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, features: { type: "object", properties: { filterAccess: { type: "string", enum: ["front-left", "front-right", "behind", "none", "unknown"] }, drainDownHose: { type: "string", enum: ["yes", "no", "unknown"] }, dispenser: { type: "string", enum: ["drawer", "cup", "unknown"] }, drainsTo: { type: "string", enum: ["standpipe", "sink", "floor-drain", "unknown"] }, energy: { type: "string", enum: ["electric", "gas", "unknown"] }, ventPath: { type: "string", enum: ["through-wall", "up", "down", "unknown"] }, riser: { type: "string", enum: ["yes", "no", "unknown"] }, elbows: { type: "integer", minimum: 0, maximum: 20 }, condensateTo: { type: "string", enum: ["tank", "hose", "unknown"] }, stacked: { type: "string", enum: ["no", "above", "below"] }, room: { type: "string", enum: ["heated", "unheated"] } }, additionalProperties: !1 }, habits: { type: "array", items: { type: "string", enum: ["pets", "softener", "overdose", "cool-washes", "muddy-clothes", "fleece", "door-shut"] }, uniqueItems: !0, maxItems: 7 }, loadsPerWeek: { type: "number", minimum: 0, maximum: 70 }, inUseSince: { type: "string", format: "date" } }, additionalProperties: !1, title: "MachineDraft", $id: "MachineDraft" };
+var MachineDraft = validate22, schema33 = { type: "object", required: ["name", "kind", "place", "features", "habits", "loadsPerWeek"], properties: { name: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, kind: { type: "string", enum: ["front-load-washer", "top-load-washer", "vented-dryer", "condenser-dryer", "heat-pump-dryer"] }, maker: { type: "string", minLength: 0, maxLength: 60 }, place: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, features: { type: "object", properties: { filterAccess: { type: "string", enum: ["front-left", "front-right", "behind", "none", "unknown"] }, drainDownHose: { type: "string", enum: ["yes", "no", "unknown"] }, dispenser: { type: "string", enum: ["drawer", "cup", "unknown"] }, drainsTo: { type: "string", enum: ["standpipe", "sink", "floor-drain", "unknown"] }, energy: { type: "string", enum: ["electric", "gas", "unknown"] }, ventPath: { type: "string", enum: ["through-wall", "up", "down", "unknown"] }, riser: { type: "string", enum: ["yes", "no", "unknown"] }, elbows: { type: "integer", minimum: 0, maximum: 20 }, condensateTo: { type: "string", enum: ["tank", "hose", "unknown"] }, stacked: { type: "string", enum: ["no", "above", "below"] }, room: { type: "string", enum: ["heated", "unheated"] } }, additionalProperties: !1 }, habits: { type: "array", items: { type: "string", enum: ["pets", "softener", "overdose", "cool-washes", "muddy-clothes", "fleece", "door-shut"] }, uniqueItems: !0, maxItems: 7 }, loadsPerWeek: { type: "number", minimum: 0, maximum: 70 }, school: { type: "string", enum: ["often", "steady", "stretch", "count"] }, rules: { type: "object", patternProperties: { "^.*$": { type: "object", properties: { school: { type: "string", enum: ["often", "steady", "stretch", "count"] }, own: { type: "object", required: ["every", "unit"], properties: { every: { type: "integer", minimum: 1, maximum: 5e3 }, unit: { type: "string", enum: ["loads", "days", "months"] }, source: { type: "string", minLength: 0, maxLength: 120 } }, additionalProperties: !1 }, off: { type: "boolean" }, acknowledged: { type: "boolean" } }, additionalProperties: !1 } } }, inUseSince: { type: "string", format: "date" } }, additionalProperties: !1, title: "MachineDraft", $id: "MachineDraft" };
 function validate22(data, { instancePath = "", parentData, parentDataProperty, rootData = data, dynamicAnchors = {} } = {}) {
   let vErrors = null, errors = 0, evaluated0 = validate22.evaluated;
   if (evaluated0.dynamicProps && (evaluated0.props = void 0), evaluated0.dynamicItems && (evaluated0.items = void 0), data && typeof data == "object" && !Array.isArray(data)) {
@@ -833,7 +958,7 @@ function validate22(data, { instancePath = "", parentData, parentDataProperty, r
       vErrors === null ? vErrors = [err5] : vErrors.push(err5), errors++;
     }
     for (let key0 in data)
-      if (!(key0 === "name" || key0 === "kind" || key0 === "maker" || key0 === "place" || key0 === "features" || key0 === "habits" || key0 === "loadsPerWeek" || key0 === "inUseSince")) {
+      if (!func5.call(schema33.properties, key0)) {
         let err6 = { instancePath, schemaPath: "#/additionalProperties", keyword: "additionalProperties", params: { additionalProperty: key0 }, message: "must NOT have additional properties", schema: !1, parentSchema: schema33, data };
         vErrors === null ? vErrors = [err6] : vErrors.push(err6), errors++;
       }
@@ -908,7 +1033,7 @@ function validate22(data, { instancePath = "", parentData, parentDataProperty, r
       let data4 = data.features;
       if (data4 && typeof data4 == "object" && !Array.isArray(data4)) {
         for (let key1 in data4)
-          if (!func11.call(schema33.properties.features.properties, key1)) {
+          if (!func5.call(schema33.properties.features.properties, key1)) {
             let err20 = { instancePath: instancePath + "/features", schemaPath: "#/properties/features/additionalProperties", keyword: "additionalProperties", params: { additionalProperty: key1 }, message: "must NOT have additional properties", schema: !1, parentSchema: schema33.properties.features, data: data4 };
             vErrors === null ? vErrors = [err20] : vErrors.push(err20), errors++;
           }
@@ -1100,21 +1225,146 @@ function validate22(data, { instancePath = "", parentData, parentDataProperty, r
         vErrors === null ? vErrors = [err52] : vErrors.push(err52), errors++;
       }
     }
-    if (data.inUseSince !== void 0) {
-      let data19 = data.inUseSince;
-      if (typeof data19 == "string") {
-        if (!formats0.validate(data19)) {
-          let err53 = { instancePath: instancePath + "/inUseSince", schemaPath: "#/properties/inUseSince/format", keyword: "format", params: { format: "date" }, message: 'must match format "date"', schema: "date", parentSchema: schema33.properties.inUseSince, data: data19 };
-          vErrors === null ? vErrors = [err53] : vErrors.push(err53), errors++;
-        }
-      } else {
-        let err54 = { instancePath: instancePath + "/inUseSince", schemaPath: "#/properties/inUseSince/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema33.properties.inUseSince.type, parentSchema: schema33.properties.inUseSince, data: data19 };
+    if (data.school !== void 0) {
+      let data19 = data.school;
+      if (typeof data19 != "string") {
+        let err53 = { instancePath: instancePath + "/school", schemaPath: "#/properties/school/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema33.properties.school.type, parentSchema: schema33.properties.school, data: data19 };
+        vErrors === null ? vErrors = [err53] : vErrors.push(err53), errors++;
+      }
+      if (!(data19 === "often" || data19 === "steady" || data19 === "stretch" || data19 === "count")) {
+        let err54 = { instancePath: instancePath + "/school", schemaPath: "#/properties/school/enum", keyword: "enum", params: { allowedValues: schema33.properties.school.enum }, message: "must be equal to one of the allowed values", schema: schema33.properties.school.enum, parentSchema: schema33.properties.school, data: data19 };
         vErrors === null ? vErrors = [err54] : vErrors.push(err54), errors++;
       }
     }
+    if (data.rules !== void 0) {
+      let data20 = data.rules;
+      if (data20 && typeof data20 == "object" && !Array.isArray(data20)) {
+        var props0 = {};
+        for (let key2 in data20)
+          if (pattern8.test(key2)) {
+            let data21 = data20[key2];
+            if (data21 && typeof data21 == "object" && !Array.isArray(data21)) {
+              for (let key3 in data21)
+                if (!(key3 === "school" || key3 === "own" || key3 === "off" || key3 === "acknowledged")) {
+                  let err55 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1"), schemaPath: "#/properties/rules/patternProperties/%5E.*%24/additionalProperties", keyword: "additionalProperties", params: { additionalProperty: key3 }, message: "must NOT have additional properties", schema: !1, parentSchema: schema33.properties.rules.patternProperties["^.*$"], data: data21 };
+                  vErrors === null ? vErrors = [err55] : vErrors.push(err55), errors++;
+                }
+              if (data21.school !== void 0) {
+                let data22 = data21.school;
+                if (typeof data22 != "string") {
+                  let err56 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/school", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/school/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema33.properties.rules.patternProperties["^.*$"].properties.school.type, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.school, data: data22 };
+                  vErrors === null ? vErrors = [err56] : vErrors.push(err56), errors++;
+                }
+                if (!(data22 === "often" || data22 === "steady" || data22 === "stretch" || data22 === "count")) {
+                  let err57 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/school", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/school/enum", keyword: "enum", params: { allowedValues: schema33.properties.rules.patternProperties["^.*$"].properties.school.enum }, message: "must be equal to one of the allowed values", schema: schema33.properties.rules.patternProperties["^.*$"].properties.school.enum, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.school, data: data22 };
+                  vErrors === null ? vErrors = [err57] : vErrors.push(err57), errors++;
+                }
+              }
+              if (data21.own !== void 0) {
+                let data23 = data21.own;
+                if (data23 && typeof data23 == "object" && !Array.isArray(data23)) {
+                  if (data23.every === void 0) {
+                    let err58 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/required", keyword: "required", params: { missingProperty: "every" }, message: "must have required property 'every'", schema: schema33.properties.rules.patternProperties["^.*$"].properties.own.required, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own, data: data23 };
+                    vErrors === null ? vErrors = [err58] : vErrors.push(err58), errors++;
+                  }
+                  if (data23.unit === void 0) {
+                    let err59 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/required", keyword: "required", params: { missingProperty: "unit" }, message: "must have required property 'unit'", schema: schema33.properties.rules.patternProperties["^.*$"].properties.own.required, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own, data: data23 };
+                    vErrors === null ? vErrors = [err59] : vErrors.push(err59), errors++;
+                  }
+                  for (let key4 in data23)
+                    if (!(key4 === "every" || key4 === "unit" || key4 === "source")) {
+                      let err60 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/additionalProperties", keyword: "additionalProperties", params: { additionalProperty: key4 }, message: "must NOT have additional properties", schema: !1, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own, data: data23 };
+                      vErrors === null ? vErrors = [err60] : vErrors.push(err60), errors++;
+                    }
+                  if (data23.every !== void 0) {
+                    let data24 = data23.every;
+                    if (!(typeof data24 == "number" && !(data24 % 1) && !isNaN(data24) && isFinite(data24))) {
+                      let err61 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/every", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/properties/every/type", keyword: "type", params: { type: "integer" }, message: "must be integer", schema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.every.type, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.every, data: data24 };
+                      vErrors === null ? vErrors = [err61] : vErrors.push(err61), errors++;
+                    }
+                    if (typeof data24 == "number" && isFinite(data24)) {
+                      if (data24 > 5e3 || isNaN(data24)) {
+                        let err62 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/every", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/properties/every/maximum", keyword: "maximum", params: { comparison: "<=", limit: 5e3 }, message: "must be <= 5000", schema: 5e3, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.every, data: data24 };
+                        vErrors === null ? vErrors = [err62] : vErrors.push(err62), errors++;
+                      }
+                      if (data24 < 1 || isNaN(data24)) {
+                        let err63 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/every", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/properties/every/minimum", keyword: "minimum", params: { comparison: ">=", limit: 1 }, message: "must be >= 1", schema: 1, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.every, data: data24 };
+                        vErrors === null ? vErrors = [err63] : vErrors.push(err63), errors++;
+                      }
+                    }
+                  }
+                  if (data23.unit !== void 0) {
+                    let data25 = data23.unit;
+                    if (typeof data25 != "string") {
+                      let err64 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/unit", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/properties/unit/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.unit.type, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.unit, data: data25 };
+                      vErrors === null ? vErrors = [err64] : vErrors.push(err64), errors++;
+                    }
+                    if (!(data25 === "loads" || data25 === "days" || data25 === "months")) {
+                      let err65 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/unit", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/properties/unit/enum", keyword: "enum", params: { allowedValues: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.unit.enum }, message: "must be equal to one of the allowed values", schema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.unit.enum, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.unit, data: data25 };
+                      vErrors === null ? vErrors = [err65] : vErrors.push(err65), errors++;
+                    }
+                  }
+                  if (data23.source !== void 0) {
+                    let data26 = data23.source;
+                    if (typeof data26 == "string") {
+                      if (func1(data26) > 120) {
+                        let err66 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/source", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/properties/source/maxLength", keyword: "maxLength", params: { limit: 120 }, message: "must NOT have more than 120 characters", schema: 120, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.source, data: data26 };
+                        vErrors === null ? vErrors = [err66] : vErrors.push(err66), errors++;
+                      }
+                      if (func1(data26) < 0) {
+                        let err67 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/source", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/properties/source/minLength", keyword: "minLength", params: { limit: 0 }, message: "must NOT have fewer than 0 characters", schema: 0, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.source, data: data26 };
+                        vErrors === null ? vErrors = [err67] : vErrors.push(err67), errors++;
+                      }
+                    } else {
+                      let err68 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own/source", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/properties/source/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.source.type, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own.properties.source, data: data26 };
+                      vErrors === null ? vErrors = [err68] : vErrors.push(err68), errors++;
+                    }
+                  }
+                } else {
+                  let err69 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/own", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/own/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema33.properties.rules.patternProperties["^.*$"].properties.own.type, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.own, data: data23 };
+                  vErrors === null ? vErrors = [err69] : vErrors.push(err69), errors++;
+                }
+              }
+              if (data21.off !== void 0) {
+                let data27 = data21.off;
+                if (typeof data27 != "boolean") {
+                  let err70 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/off", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/off/type", keyword: "type", params: { type: "boolean" }, message: "must be boolean", schema: schema33.properties.rules.patternProperties["^.*$"].properties.off.type, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.off, data: data27 };
+                  vErrors === null ? vErrors = [err70] : vErrors.push(err70), errors++;
+                }
+              }
+              if (data21.acknowledged !== void 0) {
+                let data28 = data21.acknowledged;
+                if (typeof data28 != "boolean") {
+                  let err71 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1") + "/acknowledged", schemaPath: "#/properties/rules/patternProperties/%5E.*%24/properties/acknowledged/type", keyword: "type", params: { type: "boolean" }, message: "must be boolean", schema: schema33.properties.rules.patternProperties["^.*$"].properties.acknowledged.type, parentSchema: schema33.properties.rules.patternProperties["^.*$"].properties.acknowledged, data: data28 };
+                  vErrors === null ? vErrors = [err71] : vErrors.push(err71), errors++;
+                }
+              }
+            } else {
+              let err72 = { instancePath: instancePath + "/rules/" + key2.replace(/~/g, "~0").replace(/\//g, "~1"), schemaPath: "#/properties/rules/patternProperties/%5E.*%24/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema33.properties.rules.patternProperties["^.*$"].type, parentSchema: schema33.properties.rules.patternProperties["^.*$"], data: data21 };
+              vErrors === null ? vErrors = [err72] : vErrors.push(err72), errors++;
+            }
+            props0[key2] = !0;
+          }
+      } else {
+        let err73 = { instancePath: instancePath + "/rules", schemaPath: "#/properties/rules/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema33.properties.rules.type, parentSchema: schema33.properties.rules, data: data20 };
+        vErrors === null ? vErrors = [err73] : vErrors.push(err73), errors++;
+      }
+    }
+    if (data.inUseSince !== void 0) {
+      let data29 = data.inUseSince;
+      if (typeof data29 == "string") {
+        if (!formats0.validate(data29)) {
+          let err74 = { instancePath: instancePath + "/inUseSince", schemaPath: "#/properties/inUseSince/format", keyword: "format", params: { format: "date" }, message: 'must match format "date"', schema: "date", parentSchema: schema33.properties.inUseSince, data: data29 };
+          vErrors === null ? vErrors = [err74] : vErrors.push(err74), errors++;
+        }
+      } else {
+        let err75 = { instancePath: instancePath + "/inUseSince", schemaPath: "#/properties/inUseSince/type", keyword: "type", params: { type: "string" }, message: "must be string", schema: schema33.properties.inUseSince.type, parentSchema: schema33.properties.inUseSince, data: data29 };
+        vErrors === null ? vErrors = [err75] : vErrors.push(err75), errors++;
+      }
+    }
   } else {
-    let err55 = { instancePath, schemaPath: "#/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema33.type, parentSchema: schema33, data };
-    vErrors === null ? vErrors = [err55] : vErrors.push(err55), errors++;
+    let err76 = { instancePath, schemaPath: "#/type", keyword: "type", params: { type: "object" }, message: "must be object", schema: schema33.type, parentSchema: schema33, data };
+    vErrors === null ? vErrors = [err76] : vErrors.push(err76), errors++;
   }
   return validate22.errors = vErrors, errors === 0;
 }
@@ -1132,7 +1382,7 @@ function validate23(data, { instancePath = "", parentData, parentDataProperty, r
       vErrors === null ? vErrors = [err1] : vErrors.push(err1), errors++;
     }
     for (let key0 in data)
-      if (!func11.call(schema34.properties, key0)) {
+      if (!func5.call(schema34.properties, key0)) {
         let err2 = { instancePath, schemaPath: "#/additionalProperties", keyword: "additionalProperties", params: { additionalProperty: key0 }, message: "must NOT have additional properties", schema: !1, parentSchema: schema34, data };
         vErrors === null ? vErrors = [err2] : vErrors.push(err2), errors++;
       }
@@ -1456,7 +1706,7 @@ function validate23(data, { instancePath = "", parentData, parentDataProperty, r
   return validate23.errors = vErrors, errors === 0;
 }
 validate23.evaluated = { props: !0, dynamicProps: !1, dynamicItems: !1 };
-var EntryQuery = validate24, schema35 = { type: "object", properties: { machine: { type: "string", format: "uuid" }, station: { type: "string", minLength: 1, maxLength: 40, pattern: "\\S" }, kind: { type: "string", enum: ["load", "opened", "done", "reading", "code", "replaced", "note", "undone"] }, all: { type: "boolean" }, before: { type: "string", maxLength: 80, pattern: "^-?\\d+~[0-9a-f-]{36}$" }, limit: { type: "integer", minimum: 1, maximum: 200, default: 50 } }, additionalProperties: !1, title: "EntryQuery", $id: "EntryQuery" }, pattern19 = new RegExp("^-?\\d+~[0-9a-f-]{36}$", "u");
+var EntryQuery = validate24, schema35 = { type: "object", properties: { machine: { type: "string", format: "uuid" }, station: { type: "string", minLength: 1, maxLength: 40, pattern: "\\S" }, kind: { type: "string", enum: ["load", "opened", "done", "reading", "code", "replaced", "note", "undone"] }, all: { type: "boolean" }, before: { type: "string", maxLength: 80, pattern: "^-?\\d+~[0-9a-f-]{36}$" }, limit: { type: "integer", minimum: 1, maximum: 200, default: 50 } }, additionalProperties: !1, title: "EntryQuery", $id: "EntryQuery" }, pattern21 = new RegExp("^-?\\d+~[0-9a-f-]{36}$", "u");
 function validate24(data, { instancePath = "", parentData, parentDataProperty, rootData = data, dynamicAnchors = {} } = {}) {
   let vErrors = null, errors = 0, evaluated0 = validate24.evaluated;
   if (evaluated0.dynamicProps && (evaluated0.props = void 0), evaluated0.dynamicItems && (evaluated0.items = void 0), data && typeof data == "object" && !Array.isArray(data)) {
@@ -1522,7 +1772,7 @@ function validate24(data, { instancePath = "", parentData, parentDataProperty, r
           let err10 = { instancePath: instancePath + "/before", schemaPath: "#/properties/before/maxLength", keyword: "maxLength", params: { limit: 80 }, message: "must NOT have more than 80 characters", schema: 80, parentSchema: schema35.properties.before, data: data4 };
           vErrors === null ? vErrors = [err10] : vErrors.push(err10), errors++;
         }
-        if (!pattern19.test(data4)) {
+        if (!pattern21.test(data4)) {
           let err11 = { instancePath: instancePath + "/before", schemaPath: "#/properties/before/pattern", keyword: "pattern", params: { pattern: "^-?\\d+~[0-9a-f-]{36}$" }, message: 'must match pattern "^-?\\d+~[0-9a-f-]{36}$"', schema: "^-?\\d+~[0-9a-f-]{36}$", parentSchema: schema35.properties.before, data: data4 };
           vErrors === null ? vErrors = [err11] : vErrors.push(err11), errors++;
         }
@@ -1677,7 +1927,7 @@ function validate26(data, { instancePath = "", parentData, parentDataProperty, r
   return validate26.errors = vErrors, errors === 0;
 }
 validate26.evaluated = { props: !0, dynamicProps: !1, dynamicItems: !1 };
-var RunChange = validate27, schema38 = { type: "object", properties: { state: { type: "string", enum: ["active", "paused", "abandoned"] }, progress: { type: "object", required: ["ticked", "tasks", "readings", "timers", "fetched"], properties: { at: { type: "string", minLength: 1, maxLength: 160, pattern: "\\S" }, ticked: { type: "object", patternProperties: { "^.*$": { type: "string", format: "date-time" } } }, tasks: { type: "object", patternProperties: { "^.*$": { type: "object", properties: { outcome: { type: "string", enum: ["cleaned", "looked", "skipped"] }, grade: { type: "integer", enum: [0, 1, 2, 3, 4] }, found: { type: "array", items: { type: "object", required: ["what", "count"], properties: { what: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, count: { type: "integer", minimum: 1, maximum: 999 } }, additionalProperties: !1 }, maxItems: 30 }, trays: { type: "integer", minimum: 0, maximum: 200 }, note: { type: "string", minLength: 0, maxLength: 2e3 }, doneAt: { type: "string", format: "date-time" } }, additionalProperties: !1 } } }, readings: { type: "object", patternProperties: { "^.*$": { type: "object", required: ["value"], properties: { value: { type: "number", minimum: 0, maximum: 1e5 } }, additionalProperties: !1 } } }, timers: { type: "object", patternProperties: { "^.*$": { type: "object", required: ["startedAt", "seconds"], properties: { startedAt: { type: "string", format: "date-time" }, seconds: { type: "integer", minimum: 1, maximum: 86400 } }, additionalProperties: !1 } } }, fetched: { type: "array", items: { type: "string", minLength: 1, maxLength: 80, pattern: "\\S" }, maxItems: 100 } }, additionalProperties: !1, title: "RunProgress" } }, additionalProperties: !1, title: "RunChange", $id: "RunChange" }, pattern22 = new RegExp("^.*$", "u");
+var RunChange = validate27, schema38 = { type: "object", properties: { state: { type: "string", enum: ["active", "paused", "abandoned"] }, progress: { type: "object", required: ["ticked", "tasks", "readings", "timers", "fetched"], properties: { at: { type: "string", minLength: 1, maxLength: 160, pattern: "\\S" }, ticked: { type: "object", patternProperties: { "^.*$": { type: "string", format: "date-time" } } }, tasks: { type: "object", patternProperties: { "^.*$": { type: "object", properties: { outcome: { type: "string", enum: ["cleaned", "looked", "skipped"] }, grade: { type: "integer", enum: [0, 1, 2, 3, 4] }, found: { type: "array", items: { type: "object", required: ["what", "count"], properties: { what: { type: "string", minLength: 1, maxLength: 60, pattern: "\\S" }, count: { type: "integer", minimum: 1, maximum: 999 } }, additionalProperties: !1 }, maxItems: 30 }, trays: { type: "integer", minimum: 0, maximum: 200 }, note: { type: "string", minLength: 0, maxLength: 2e3 }, doneAt: { type: "string", format: "date-time" } }, additionalProperties: !1 } } }, readings: { type: "object", patternProperties: { "^.*$": { type: "object", required: ["value"], properties: { value: { type: "number", minimum: 0, maximum: 1e5 } }, additionalProperties: !1 } } }, timers: { type: "object", patternProperties: { "^.*$": { type: "object", required: ["startedAt", "seconds"], properties: { startedAt: { type: "string", format: "date-time" }, seconds: { type: "integer", minimum: 1, maximum: 86400 } }, additionalProperties: !1 } } }, fetched: { type: "array", items: { type: "string", minLength: 1, maxLength: 80, pattern: "\\S" }, maxItems: 100 } }, additionalProperties: !1, title: "RunProgress" } }, additionalProperties: !1, title: "RunChange", $id: "RunChange" };
 function validate27(data, { instancePath = "", parentData, parentDataProperty, rootData = data, dynamicAnchors = {} } = {}) {
   let vErrors = null, errors = 0, evaluated0 = validate27.evaluated;
   if (evaluated0.dynamicProps && (evaluated0.props = void 0), evaluated0.dynamicItems && (evaluated0.items = void 0), data && typeof data == "object" && !Array.isArray(data)) {
@@ -1750,7 +2000,7 @@ function validate27(data, { instancePath = "", parentData, parentDataProperty, r
           if (data3 && typeof data3 == "object" && !Array.isArray(data3)) {
             var props0 = {};
             for (let key2 in data3)
-              if (pattern22.test(key2)) {
+              if (pattern8.test(key2)) {
                 let data4 = data3[key2];
                 if (typeof data4 == "string") {
                   if (!formats8.validate(data4)) {
@@ -1773,7 +2023,7 @@ function validate27(data, { instancePath = "", parentData, parentDataProperty, r
           if (data5 && typeof data5 == "object" && !Array.isArray(data5)) {
             var props1 = {};
             for (let key3 in data5)
-              if (pattern22.test(key3)) {
+              if (pattern8.test(key3)) {
                 let data6 = data5[key3];
                 if (data6 && typeof data6 == "object" && !Array.isArray(data6)) {
                   for (let key4 in data6)
@@ -1935,7 +2185,7 @@ function validate27(data, { instancePath = "", parentData, parentDataProperty, r
           if (data16 && typeof data16 == "object" && !Array.isArray(data16)) {
             var props2 = {};
             for (let key6 in data16)
-              if (pattern22.test(key6)) {
+              if (pattern8.test(key6)) {
                 let data17 = data16[key6];
                 if (data17 && typeof data17 == "object" && !Array.isArray(data17)) {
                   if (data17.value === void 0) {
@@ -1979,7 +2229,7 @@ function validate27(data, { instancePath = "", parentData, parentDataProperty, r
           if (data19 && typeof data19 == "object" && !Array.isArray(data19)) {
             var props3 = {};
             for (let key8 in data19)
-              if (pattern22.test(key8)) {
+              if (pattern8.test(key8)) {
                 let data20 = data19[key8];
                 if (data20 && typeof data20 == "object" && !Array.isArray(data20)) {
                   if (data20.startedAt === void 0) {

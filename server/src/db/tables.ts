@@ -41,6 +41,8 @@ export const machines = sqliteTable('machines', {
   features: text({ mode: 'json' }).$type<Features>().notNull(),
   habits: text({ mode: 'json' }).$type<MachineDraft['habits']>().notNull(),
   loadsPerWeek: real('loads_per_week').notNull(),
+  school: text().$type<NonNullable<MachineDraft['school']>>(),
+  rules: text({ mode: 'json' }).$type<NonNullable<MachineDraft['rules']>>(),
   inUseSince: text('in_use_since'),
 });
 

@@ -1,4 +1,5 @@
 import {
+  checkRules,
   isZone,
   type Household,
   type HouseholdDraft,
@@ -26,6 +27,13 @@ function mustHaveZone(draft: HouseholdDraft, field: string): void {
   }
 }
 
+function mustHaveRightRules(draft: MachineDraft, prefix = ''): void {
+  const problems = checkRules(draft);
+  if (problems.length) {
+    throw invalid(problems.map((one) => ({ ...one, field: prefix + one.field })));
+  }
+}
+
 export const householdRoutes = (store: Store): Route[] => [
   {
     method: 'post',
@@ -36,6 +44,7 @@ export const householdRoutes = (store: Store): Route[] => [
     handle: ({ body }) => {
       const { household, machines } = body as SetupDraft;
       mustHaveZone(household, 'household.zone');
+      machines.forEach((draft, i) => mustHaveRightRules(draft, `machines.${i}.`));
       const there = store.household.get();
       if (there) {
         throw new ProblemError(409, 'This household is set up already.', {
@@ -91,6 +100,7 @@ export const householdRoutes = (store: Store): Route[] => [
     answers: schemas.Machine,
     handle: ({ body }) => {
       householdOf(store);
+      mustHaveRightRules(body as MachineDraft);
       const machine = store.machines.create(body as MachineDraft);
       store.changed({ topic: 'machines', id: machine.id });
       return { status: 201, body: machine, version: machine.version };
@@ -118,6 +128,7 @@ export const householdRoutes = (store: Store): Route[] => [
       const current = store.machines.get(params.id);
       if (!current) throw notFound('machine');
       if (current.version !== version) throw stale(current, body);
+      mustHaveRightRules(body as MachineDraft);
       const machine = store.machines.replace(current.id, version, body as MachineDraft);
       store.changed({ topic: 'machines', id: machine.id });
       return { body: machine, version: machine.version };

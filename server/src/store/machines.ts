@@ -28,7 +28,14 @@ export class MachineStore {
   replace(id: string, version: number, draft: MachineDraft): Machine {
     this.db
       .update(machines)
-      .set({ maker: null, inUseSince: null, ...draft, version: version + 1 })
+      .set({
+        maker: null,
+        inUseSince: null,
+        school: null,
+        rules: null,
+        ...draft,
+        version: version + 1,
+      })
       .where(eq(machines.id, id))
       .run();
     return this.get(id)!;
@@ -36,10 +43,12 @@ export class MachineStore {
 }
 
 function toMachine(row: typeof machines.$inferSelect): Machine {
-  const { position: _position, maker, inUseSince, ...rest } = row;
+  const { position: _position, maker, inUseSince, school, rules, ...rest } = row;
   return {
     ...rest,
     ...(maker === null ? {} : { maker }),
     ...(inUseSince === null ? {} : { inUseSince }),
+    ...(school === null ? {} : { school }),
+    ...(rules === null ? {} : { rules }),
   };
 }

@@ -1,6 +1,12 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
-import type { HouseholdDraft, UnitSystem } from '@needlecase/core';
+import {
+  SCHOOL_TEXTS,
+  SCHOOLS,
+  type HouseholdDraft,
+  type SchoolId,
+  type UnitSystem,
+} from '@needlecase/core';
 import { FieldDirective, ProblemComponent } from './problems';
 
 export type HouseholdForm = FormGroup<{
@@ -8,6 +14,9 @@ export type HouseholdForm = FormGroup<{
   zone: FormControl<string>;
   units: FormControl<UnitSystem>;
   hardness: FormControl<number | null>;
+  school: FormControl<SchoolId>;
+  /** Per cent. */
+  risk: FormControl<number | null>;
 }>;
 
 export function householdForm(known: Partial<HouseholdDraft> = {}): HouseholdForm {
@@ -17,22 +26,22 @@ export function householdForm(known: Partial<HouseholdDraft> = {}): HouseholdFor
     zone: new FormControl(known.zone ?? here, { nonNullable: true }),
     units: new FormControl<UnitSystem>(known.units ?? 'metric', { nonNullable: true }),
     hardness: new FormControl<number | null>(known.hardness ?? null),
+    school: new FormControl<SchoolId>(known.school ?? 'steady', { nonNullable: true }),
+    risk: new FormControl<number | null>(Math.round((known.risk ?? 0.1) * 100)),
   });
 }
 
-/** What the form says, over what is not asked here. */
-export function householdDraft(
-  form: HouseholdForm,
-  rest: Pick<HouseholdDraft, 'school' | 'risk'> = { school: 'steady', risk: 0.1 },
-): HouseholdDraft {
-  const { name, zone, units, hardness } = form.getRawValue();
+/** What the form says. */
+export function householdDraft(form: HouseholdForm): HouseholdDraft {
+  const { name, zone, units, hardness, school, risk } = form.getRawValue();
   return {
     name: name.trim(),
     zone,
     units,
     ...(hardness === null ? {} : { hardness }),
-    school: rest.school,
-    risk: rest.risk,
+    school,
+    // A missing figure goes out as it is, so that the check can say so beside the field.
+    risk: risk === null ? (risk as unknown as number) : risk / 100,
   };
 }
 
@@ -96,6 +105,34 @@ export function householdDraft(
           very hard.
         </div>
       </div>
+      @if (intervals()) {
+        <div>
+          <label class="form-label" for="h-school">School of intervals</label>
+          <select id="h-school" class="form-select" formControlName="school">
+            @for (one of schools; track one.id) {
+              <option [value]="one.id">{{ one.name }}: {{ one.for }}</option>
+            }
+          </select>
+        </div>
+        <div>
+          <label class="form-label" for="h-risk">Accepted chance of being late, %</label>
+          <input
+            id="h-risk"
+            class="form-control"
+            type="number"
+            inputmode="numeric"
+            min="2"
+            max="30"
+            formControlName="risk"
+            [ncField]="prefix() + 'risk'"
+          />
+          <nc-problem [field]="prefix() + 'risk'" />
+          <div class="form-text">
+            From 2 to 30. How likely a part may be past its mark before it is cleaned. It acts once
+            a part was opened and graded.
+          </div>
+        </div>
+      }
     </div>
   `,
   styles: `
@@ -109,6 +146,9 @@ export function householdDraft(
 export class HouseholdFieldsComponent {
   readonly form = input.required<HouseholdForm>();
   readonly prefix = input('');
+  /** Whether school and risk are asked as well. */
+  readonly intervals = input(false);
+  protected readonly schools = SCHOOLS.map((id) => ({ id, ...SCHOOL_TEXTS[id] }));
   protected readonly zones = zonesWith(Intl.DateTimeFormat().resolvedOptions().timeZone);
 }
 

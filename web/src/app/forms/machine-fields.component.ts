@@ -1,7 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { ReactiveFormsModule } from '@angular/forms';
-import { FEATURE_QUESTIONS, HABIT_QUESTIONS, KIND_NAMES, MACHINE_KINDS } from '@needlecase/core';
+import {
+  FEATURE_QUESTIONS,
+  HABIT_QUESTIONS,
+  KIND_NAMES,
+  MACHINE_KINDS,
+  SCHOOL_TEXTS,
+  SCHOOLS,
+} from '@needlecase/core';
 import { startWith, switchMap } from 'rxjs';
 import type { MachineForm } from './machine-form';
 import { FieldDirective, ProblemComponent } from './problems';
@@ -45,6 +52,7 @@ export class MachineFieldsComponent {
   readonly tag = input('m');
 
   protected readonly kinds = MACHINE_KINDS.map((kind) => ({ kind, name: KIND_NAMES[kind] }));
+  protected readonly schools = SCHOOLS.map((id) => ({ id, name: SCHOOL_TEXTS[id].name }));
   readonly #kind = toSignal(
     toObservable(this.form).pipe(
       switchMap(({ controls: { kind } }) => kind.valueChanges.pipe(startWith(kind.value))),

@@ -4,11 +4,13 @@ import {
   FEATURES,
   HABIT_QUESTIONS,
   HABITS,
+  tasksOf,
   type FeatureId,
   type HabitId,
   type Machine,
   type MachineDraft,
   type MachineKind,
+  type SchoolId,
 } from '@needlecase/core';
 
 const FEATURE_IDS = Object.keys(FEATURES) as FeatureId[];
@@ -20,6 +22,8 @@ export interface MachineControls {
   place: FormControl<string>;
   elbows: FormControl<number | null>;
   loadsPerWeek: FormControl<number | null>;
+  /** Empty: the household's. */
+  school: FormControl<SchoolId | ''>;
   features: FormGroup<Record<FeatureId, FormControl<string>>>;
   habits: FormGroup<Record<HabitId, FormControl<boolean>>>;
 }
@@ -40,6 +44,7 @@ export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
     place: text(known.place ?? ''),
     elbows: new FormControl(features.elbows ?? null),
     loadsPerWeek: new FormControl(known.loadsPerWeek ?? 5),
+    school: new FormControl<SchoolId | ''>(known.school ?? '', { nonNullable: true }),
     features: new FormGroup(
       Object.fromEntries(FEATURE_IDS.map((id) => [id, text(features[id] ?? first(id))])) as Record<
         FeatureId,
@@ -59,7 +64,8 @@ export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
 
 /** What a form says, with only the questions that its kind of machine is asked. */
 export function draftOf(form: MachineForm): MachineDraft {
-  const { name, kind, maker, place, elbows, loadsPerWeek, features, habits } = form.getRawValue();
+  const { name, kind, maker, place, elbows, loadsPerWeek, school, features, habits } =
+    form.getRawValue();
   const asked = FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(kind));
   const answers = Object.fromEntries(asked.map(({ id }) => [id, features[id]]));
   const hasElbows = kind === 'vented-dryer' && elbows !== null;
@@ -74,7 +80,15 @@ export function draftOf(form: MachineForm): MachineDraft {
     ),
     // A missing figure goes out as it is, so that the check can say so beside the field.
     loadsPerWeek: loadsPerWeek as number,
+    ...(school ? { school } : {}),
   };
+}
+
+/** A draft with the rules of the machine it changes, as far as it still has the tasks. */
+export function withRules(draft: MachineDraft, machine: Machine | undefined): MachineDraft {
+  const tasks = new Set(tasksOf(draft).map(({ id }) => id));
+  const rules = Object.entries(machine?.rules ?? {}).filter(([id]) => tasks.has(id));
+  return rules.length ? { ...draft, rules: Object.fromEntries(rules) } : draft;
 }
 
 /** A stored machine without what the server adds. */

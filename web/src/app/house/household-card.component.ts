@@ -7,7 +7,7 @@ import {
   output,
   signal,
 } from '@angular/core';
-import { check, type Household } from '@needlecase/core';
+import { check, SCHOOL_TEXTS, type Household } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import { ToastsService } from '../data/toasts.service';
@@ -30,7 +30,7 @@ import { ConflictComponent } from './conflict.component';
     @let house = household();
     @if (form(); as open) {
       <form (submit)="$event.preventDefault(); save()" novalidate>
-        <nc-household-fields [form]="open" />
+        <nc-household-fields [form]="open" [intervals]="true" />
         @if (stored(); as theirs) {
           <nc-conflict [mine]="draft()!" [theirs]="theirs" (choose)="choose($event)" />
         } @else {
@@ -49,9 +49,9 @@ import { ConflictComponent } from './conflict.component';
       <p class="said">
         <strong>{{ house.name }}</strong>. Time zone {{ house.zone.replaceAll('_', ' ') }}. Units
         {{ house.units === 'metric' ? 'metric' : 'US customary' }}. Water hardness
-        {{ house.hardness === undefined ? 'not known' : house.hardness + ' mg/L CaCO₃' }}. Steady
-        intervals; a date leaves {{ percent() }} % chance that a part is past its mark before it is
-        cleaned.
+        {{ house.hardness === undefined ? 'not known' : house.hardness + ' mg/L CaCO₃' }}. School of
+        intervals: {{ schools[house.school].name.toLowerCase() }}; a date leaves {{ percent() }} %
+        chance that a part is past its mark before it is cleaned.
         <button type="button" class="btn btn-plain" (click)="edit()">Change</button>
       </p>
     }
@@ -80,6 +80,7 @@ export class HouseholdCardComponent {
   protected readonly failed = signal<ApiProblem | undefined>(undefined);
   protected readonly stored = signal<Household | undefined>(undefined);
   protected readonly percent = computed(() => Math.round(this.household().risk * 100));
+  protected readonly schools = SCHOOL_TEXTS;
   #version = 0;
 
   protected edit(): void {
@@ -89,12 +90,14 @@ export class HouseholdCardComponent {
 
   protected draft() {
     const form = this.form();
-    return form && householdDraft(form, this.household());
+    return form && householdDraft(form);
   }
 
   protected save(): void {
     const draft = this.draft()!;
-    const wrong = check('HouseholdDraft', draft);
+    const wrong = check('HouseholdDraft', draft).map((one) =>
+      one.field === 'risk' ? { ...one, message: 'Give a number from 2 to 30.' } : one,
+    );
     this.#problems.set(wrong);
     if (wrong.length) return this.#problems.show();
     this.#service.saveHousehold(draft, this.#version).subscribe({

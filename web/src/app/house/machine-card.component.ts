@@ -19,7 +19,7 @@ import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import { ToastsService } from '../data/toasts.service';
 import { MachineFieldsComponent } from '../forms/machine-fields.component';
-import { draftOf, machineForm, type MachineForm } from '../forms/machine-form';
+import { draftOf, machineForm, withRules, type MachineForm } from '../forms/machine-form';
 import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
 
@@ -153,7 +153,7 @@ export class MachineCardComponent {
   }
 
   protected save(form: MachineForm): void {
-    const draft = draftOf(form);
+    const draft = withRules(draftOf(form), this.machine());
     const wrong = check('MachineDraft', draft);
     this.#problems.set(wrong);
     if (wrong.length) return this.#problems.show();

@@ -21,11 +21,12 @@ import { ApiService, type ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService, type LogPage } from '../data/entries.service';
 import { ToastsService } from '../data/toasts.service';
+import { RuleEditorComponent } from './rule-editor.component';
 
 /** What a station is, when it is due and why, and its history. */
 @Component({
   selector: 'nc-station',
-  imports: [RouterLink, FoulingChartComponent],
+  imports: [RouterLink, FoulingChartComponent, RuleEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './station.component.html',
   styleUrl: './station.component.scss',

@@ -32,7 +32,9 @@ import { arcPath, FULL, notch } from './geometry';
         <svg:circle class="open" [attr.r]="r * 0.83" />
       }
       <svg:circle class="dish" [attr.r]="r * 0.5" />
-      @if (s.status === 'unknown') {
+      @if (s.status === 'off') {
+        <svg:line class="bar" [attr.x1]="-r * 0.26" [attr.x2]="r * 0.26" y1="0" y2="0" />
+      } @else if (s.status === 'unknown') {
         <svg:text class="ask" text-anchor="middle" [attr.y]="r * 0.26" [attr.font-size]="r * 0.74">
           ?
         </svg:text>

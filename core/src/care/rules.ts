@@ -1,0 +1,73 @@
+import type { Household, Machine, MachineDraft } from '../model/schemas.js';
+import type { FieldProblem } from '../model/check.js';
+import type { SchoolId } from '../model/vocabulary.js';
+import { taskById, tasksOf, type Interval, type Task } from './catalogue.js';
+import { SCHOOL_TEXTS } from './data/schools.js';
+import { inDriver } from './interval.js';
+
+/** The interval that holds for a task before profile and evidence, and where it comes from. */
+export interface RuleInForce {
+  interval: Interval;
+  /** Whose school it is; absent for the household's own figure. */
+  school?: SchoolId;
+  own: boolean;
+  /** "your manual, page 12", "the school Steady, chosen for this task". */
+  from: string;
+}
+
+/** Which interval holds: the own figure, else the task's school, the machine's, the household's. */
+export function ruleFor(
+  task: Task,
+  machine: Pick<Machine, 'school' | 'rules'>,
+  household: Pick<Household, 'school'>,
+): RuleInForce {
+  const rule = machine.rules?.[task.id];
+  if (rule?.own) {
+    const { every, unit, source } = rule.own;
+    const from = `your own figure${source ? ` (${source})` : ''}`;
+    return { interval: { [unit]: every }, own: true, from };
+  }
+  const school = rule?.school ?? machine.school ?? household.school;
+  const chosen = rule?.school
+    ? ', chosen for this task'
+    : machine.school
+      ? ', chosen for this machine'
+      : '';
+  return {
+    interval: task.intervals[school],
+    school,
+    own: false,
+    from: `the school “${SCHOOL_TEXTS[school].name}”${chosen}`,
+  };
+}
+
+/** Whether a rule leaves a safety task undone, or done more seldom than the steady school says. */
+export function loosens(task: Task, rule: NonNullable<Machine['rules']>[string]): boolean {
+  if (!task.safety) return false;
+  if (rule.off) return true;
+  if (!rule.own) return false;
+  const figure = inDriver({ [rule.own.unit]: rule.own.every }, task.driver);
+  return figure > inDriver(task.intervals.steady, task.driver) * (1 + 1e-9);
+}
+
+/**
+ * Checks what a schema cannot see in a machine: rules for tasks that it has, and safety tasks that
+ * are loosened only by somebody who was asked twice.
+ */
+export function checkRules(draft: MachineDraft): FieldProblem[] {
+  const tasks = tasksOf(draft);
+  return Object.entries(draft.rules ?? {}).flatMap(([id, rule]): FieldProblem[] => {
+    if (!tasks.some((task) => task.id === id)) {
+      return [{ field: `rules.${id}`, message: 'This machine has no such task.' }];
+    }
+    if (loosens(taskById(id), rule) && !rule.acknowledged) {
+      return [
+        {
+          field: `rules.${id}.acknowledged`,
+          message: 'This task keeps people safe. Say once more that you want it so.',
+        },
+      ];
+    }
+    return [];
+  });
+}

@@ -1,0 +1,203 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+} from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import {
+  check,
+  loosens,
+  sayInterval,
+  scaled,
+  SCHOOL_TEXTS,
+  SCHOOLS,
+  type Machine,
+  type SchoolId,
+  type Task,
+  type TaskRule,
+} from '@needlecase/core';
+import type { ApiProblem } from '../data/api.service';
+import { BenchService } from '../data/bench.service';
+import { HouseholdService } from '../data/household.service';
+import { withoutVersion } from '../forms/machine-form';
+import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
+
+type Choice = SchoolId | 'house' | 'own' | 'off';
+
+/** Choosing the interval of one task: a school, the manual's figure, or switched off. */
+@Component({
+  selector: 'nc-rule-editor',
+  imports: [ReactiveFormsModule, FieldDirective, ProblemComponent],
+  providers: [FormProblems],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (!open()) {
+      <button type="button" class="btn btn-link" (click)="open.set(true)">
+        Change this interval
+      </button>
+    } @else {
+      <form [formGroup]="form()" (submit)="$event.preventDefault(); save()" novalidate>
+        <label class="form-label" [for]="'rule-' + task().id">Interval</label>
+        <select class="form-select" [id]="'rule-' + task().id" formControlName="choice">
+          <option value="house">As the machine or the household</option>
+          @for (one of schools(); track one.id) {
+            <option [value]="one.id">{{ one.name }}: {{ one.interval }}</option>
+          }
+          <option value="own">My manual says…</option>
+          <option value="off">Switched off</option>
+        </select>
+        @if (form().value.choice === 'own') {
+          <div class="own">
+            <label class="visually-hidden" for="rule-every">Every</label>
+            <input
+              id="rule-every"
+              class="form-control"
+              type="number"
+              inputmode="numeric"
+              min="1"
+              max="5000"
+              formControlName="every"
+              ncField="own.every"
+            />
+            <label class="visually-hidden" for="rule-unit">Unit</label>
+            <select id="rule-unit" class="form-select" formControlName="unit">
+              <option value="loads">loads</option>
+              <option value="days">days</option>
+              <option value="months">months</option>
+            </select>
+          </div>
+          <nc-problem field="own.every" />
+          <label class="form-label" for="rule-source">Where it says so</label>
+          <input
+            id="rule-source"
+            class="form-control"
+            formControlName="source"
+            placeholder="Manual, page 12"
+            autocomplete="off"
+            ncField="own.source"
+          />
+          <nc-problem field="own.source" />
+        }
+        @if (asking()) {
+          <p class="field-problem" role="alert">
+            This task keeps people safe: {{ task().reason }} If you want it all the same, store it
+            once more. It stays marked.
+          </p>
+        }
+        @if (failed(); as wrong) {
+          <p class="field-problem" role="alert">{{ wrong.title }} {{ wrong.detail }}</p>
+        }
+        <div class="row">
+          <button type="submit" class="btn btn-thread">
+            {{ asking() ? 'Store it all the same' : 'Store' }}
+          </button>
+          <button type="button" class="btn btn-plain" (click)="leave()">Leave it</button>
+        </div>
+      </form>
+    }
+  `,
+  styles: `
+    .own {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 0.5rem;
+      margin: 0.5rem 0;
+    }
+
+    .row {
+      display: flex;
+      gap: 0.5rem;
+      margin: 0.7rem 0;
+    }
+
+    .btn-link {
+      padding-inline: 0;
+    }
+  `,
+})
+export class RuleEditorComponent {
+  readonly #households = inject(HouseholdService);
+  readonly #bench = inject(BenchService);
+  readonly #problems = inject(FormProblems);
+
+  readonly machine = input.required<Machine>();
+  readonly task = input.required<Task>();
+
+  protected readonly open = signal(false);
+  protected readonly asking = signal(false);
+  protected readonly failed = signal<ApiProblem | undefined>(undefined);
+  protected readonly schools = computed(() =>
+    SCHOOLS.map((id) => ({
+      id,
+      name: SCHOOL_TEXTS[id].name,
+      interval: sayInterval(scaled(this.task(), this.task().intervals[id], [], 1)),
+    })),
+  );
+  protected readonly form = linkedSignal(() => formOf(this.machine().rules?.[this.task().id]));
+
+  protected save(): void {
+    const rule = this.#rule();
+    const wrong = this.#wrong(rule);
+    this.#problems.set(wrong);
+    if (wrong.length) return this.#problems.show();
+    if (rule && loosens(this.task(), rule) && !this.asking()) return this.asking.set(true);
+    const { rules, ...draft } = withoutVersion(this.machine());
+    const { [this.task().id]: _old, ...others } = rules ?? {};
+    const all = rule
+      ? {
+          ...others,
+          [this.task().id]: { ...rule, ...(this.asking() ? { acknowledged: true } : {}) },
+        }
+      : others;
+    this.#households
+      .saveMachine(this.machine().id, { ...draft, rules: all }, this.machine().version)
+      .subscribe({
+        next: () => this.leave(),
+        error: (problem: ApiProblem) => {
+          this.failed.set(problem);
+          this.#bench.refresh();
+        },
+      });
+  }
+
+  protected leave(): void {
+    this.open.set(false);
+    this.asking.set(false);
+    this.failed.set(undefined);
+    this.#bench.refresh();
+  }
+
+  #rule(): TaskRule | undefined {
+    const { choice, every, unit, source } = this.form().getRawValue();
+    if (choice === 'house') return undefined;
+    if (choice === 'off') return { off: true };
+    if (choice !== 'own') return { school: choice };
+    return { own: { every: every as number, unit, ...(source.trim() ? { source } : {}) } };
+  }
+
+  /** Problems of the rule, with fields named from the rule on. */
+  #wrong(rule: TaskRule | undefined) {
+    if (!rule) return [];
+    const draft = { ...withoutVersion(this.machine()), rules: { it: rule } };
+    return check('MachineDraft', draft).map(({ field, message }) => ({
+      field: field.replace('rules.it.', ''),
+      message,
+    }));
+  }
+}
+
+function formOf(rule: TaskRule | undefined) {
+  const choice: Choice = rule?.off ? 'off' : rule?.own ? 'own' : (rule?.school ?? 'house');
+  return new FormGroup({
+    choice: new FormControl<Choice>(choice, { nonNullable: true }),
+    every: new FormControl<number | null>(rule?.own?.every ?? null),
+    unit: new FormControl<'loads' | 'days' | 'months'>(rule?.own?.unit ?? 'months', {
+      nonNullable: true,
+    }),
+    source: new FormControl(rule?.own?.source ?? '', { nonNullable: true }),
+  });
+}
