@@ -110,9 +110,10 @@ export function householdDraft(form: HouseholdForm): HouseholdDraft {
           <label class="form-label" for="h-school">School of intervals</label>
           <select id="h-school" class="form-select" formControlName="school">
             @for (one of schools; track one.id) {
-              <option [value]="one.id">{{ one.name }}: {{ one.for }}</option>
+              <option [value]="one.id">{{ one.name }}</option>
             }
           </select>
+          <div class="form-text">{{ texts[form().controls.school.value].for }}</div>
         </div>
         <div>
           <label class="form-label" for="h-risk">Accepted chance of being late, %</label>
@@ -148,7 +149,8 @@ export class HouseholdFieldsComponent {
   readonly prefix = input('');
   /** Whether school and risk are asked as well. */
   readonly intervals = input(false);
-  protected readonly schools = SCHOOLS.map((id) => ({ id, ...SCHOOL_TEXTS[id] }));
+  protected readonly texts = SCHOOL_TEXTS;
+  protected readonly schools = SCHOOLS.map((id) => ({ id, name: SCHOOL_TEXTS[id].name }));
   protected readonly zones = zonesWith(Intl.DateTimeFormat().resolvedOptions().timeZone);
 }
 
