@@ -100,3 +100,52 @@ test('a run by keyboard alone, from its first step to its end', async ({ page, d
   await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
   await expect(page.getByText(/due in/)).toBeVisible();
 });
+
+test('the first start by keyboard alone', async ({ page, empty }) => {
+  await page.goto(empty.address);
+  await tabTo(page, /^Name of the household/);
+  await page.keyboard.type('Loom House');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Your machines' })).toBeFocused();
+  await tabTo(page, /^Your name for it/);
+  await page.keyboard.type('Washer');
+  await tabTo(page, /^Where it stands/);
+  await page.keyboard.type('Bath');
+  await tabTo(page, /^Next/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'How they are used' })).toBeFocused();
+  await tabTo(page, /^Show what is due/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Next visit: Bath' })).toBeVisible();
+});
+
+test('the log and the house by keyboard: a note is entered, a machine renamed, focus comes back', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}log`);
+  await ready(page);
+  await tabTo(page, /^Enter something/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await tabTo(page, /^What$/);
+  await page.keyboard.press('End');
+  await tabTo(page, /^Note$/);
+  await page.keyboard.type('The tap drips');
+  await tabTo(page, /^Store$/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(page.getByText('The tap drips')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Enter something' })).toBeFocused();
+
+  await page.goto(`${demo.address}house`);
+  await ready(page);
+  await tabTo(page, /^Change Studio washer/);
+  await page.keyboard.press('Enter');
+  await tabTo(page, /^Your name for it/);
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('Apron washer');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('The machine is stored.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Apron washer' })).toBeVisible();
+});

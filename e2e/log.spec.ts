@@ -1,4 +1,4 @@
-import { expect, ready, test } from './house.js';
+import { expect, machineCalled, ready, test } from './house.js';
 
 test('the log is filtered by machine and station, and goes back page by page', async ({
   page,
@@ -57,4 +57,55 @@ test('an entry is undone and brought back', async ({ page, demo }) => {
   await expect(page.locator('section.day')).toHaveCount(0);
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(code.first()).toBeVisible();
+});
+
+test('loads of a past day and work done long ago are entered by hand, and the dates follow', async ({
+  page,
+  demo,
+}) => {
+  const studio = await machineCalled(demo, 'Studio washer');
+  await page.goto(`${demo.address}log?machine=${studio.id}`);
+  await ready(page);
+  const dialog = page.getByRole('dialog');
+  const enter = () => page.getByRole('button', { name: 'Enter something' }).click();
+
+  await enter();
+  await dialog.getByLabel('Machine').selectOption('Studio washer');
+  await dialog.getByLabel('When', { exact: true }).fill('2026-01-05T10:00');
+  await dialog.getByLabel('Loads', { exact: true }).fill('0');
+  await dialog.getByRole('button', { name: 'Store', exact: true }).click();
+  await expect(dialog.getByText('Give a number from 1 to 50.')).toBeVisible();
+  await dialog.getByLabel('Loads', { exact: true }).fill('4');
+  await dialog.getByRole('button', { name: 'Store', exact: true }).click();
+  await expect(dialog).toHaveCount(0);
+
+  await enter();
+  await dialog.getByLabel('What', { exact: true }).selectOption('Work that was done');
+  await dialog.getByLabel('Machine').selectOption('Studio washer');
+  await dialog.getByRole('button', { name: 'Store', exact: true }).click();
+  await expect(dialog.getByText('This is needed here.')).toBeVisible();
+  await dialog.getByLabel('Task').selectOption('Clean the dispenser and its cavity');
+  await dialog.getByLabel('How it looked').selectOption('light');
+  await dialog.getByRole('button', { name: 'Store', exact: true }).click();
+  await expect(dialog).toHaveCount(0);
+
+  const kinds = async (kind: string) =>
+    (
+      await demo.api<{ entries: Record<string, unknown>[] }>(
+        `entries?machine=${studio.id}&kind=${kind}&limit=200`,
+      )
+    ).entries;
+  expect((await kinds('load')).find(({ count }) => count === 4)).toMatchObject({
+    at: '2026-01-05T09:00:00.000Z',
+    source: 'log',
+  });
+  expect(await kinds('done')).toHaveLength(1);
+  const { states } = await demo.api<{
+    states: { dues: { machineId: string; status: string }[] }[];
+  }>('bench');
+  expect(
+    states.flatMap(({ dues }) => dues).find(({ machineId }) => machineId === studio.id),
+  ).toMatchObject({
+    status: 'fine',
+  });
 });

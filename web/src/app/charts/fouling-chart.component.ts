@@ -70,7 +70,7 @@ export class FoulingChartComponent {
       .map(({ n, opening }) => {
         const grade = opening.grade!;
         const from = grade === 0 ? 0 : GRADE_EDGES[grade - 1]!;
-        const to = grade === 4 ? TOP : GRADE_EDGES[grade]!;
+        const to = grade === 4 ? TOP : GRADE_EDGES[grade];
         return {
           x: this.x()(n),
           top: this.y(to),

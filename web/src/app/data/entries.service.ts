@@ -17,6 +17,10 @@ export class EntriesService {
     return this.#api.get<LogPage>('entries', filter);
   }
 
+  add(draft: EntryDraft, key: string): Observable<Entry> {
+    return this.#api.send<Entry>('POST', 'entries', draft, { key });
+  }
+
   correct(old: Entry, draft: EntryDraft, key: string): Observable<Entry> {
     return this.#api.send<Entry>('POST', `entries/${old.id}/revision`, draft, { key });
   }

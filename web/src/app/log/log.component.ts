@@ -13,7 +13,7 @@ import {
   type Entry,
   type EntryKind,
 } from '@needlecase/core';
-import { combineLatest, debounceTime, startWith } from 'rxjs';
+import { combineLatest, debounceTime, map, startWith } from 'rxjs';
 import type { ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService } from '../data/entries.service';
@@ -52,7 +52,11 @@ export class LogComponent {
   readonly kind = input<string>();
   readonly undone = input<string>();
 
-  protected readonly machines = toSignal(inject(HouseholdService).machines(), { initialValue: [] });
+  readonly #household = inject(HouseholdService);
+  protected readonly machines = toSignal(this.#household.machines(), { initialValue: [] });
+  readonly #zone = toSignal(this.#household.household().pipe(map(({ zone }) => zone)), {
+    initialValue: 'UTC',
+  });
   protected readonly stations = computed(() => {
     const machine = this.machines().find(({ id }) => id === this.machine());
     return machine ? stationsOf(machine) : [];
@@ -149,10 +153,14 @@ export class LogComponent {
       .join(', ');
   }
 
-  protected async correct(entry: Entry): Promise<void> {
-    const { CorrectComponent } = await import('./correct.component');
-    const dialog = this.#modal.open(CorrectComponent, { ariaLabelledBy: 'correct-title' });
-    (dialog.componentInstance as InstanceType<typeof CorrectComponent>).entry.set(entry);
+  /** Opens the dialog for a new entry, or for the correction of an old one. */
+  protected async enter(old?: Entry): Promise<void> {
+    const { EntryDialogComponent } = await import('./entry-dialog.component');
+    const dialog = this.#modal.open(EntryDialogComponent, { ariaLabelledBy: 'entry-title' });
+    const shown = dialog.componentInstance as InstanceType<typeof EntryDialogComponent>;
+    shown.old.set(old);
+    shown.machines.set(this.machines());
+    shown.zone.set(this.#zone());
     dialog.result.then(
       () => this.#readFrom(undefined),
       () => undefined,

@@ -1,0 +1,168 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap';
+import {
+  GRADE_NAMES,
+  GRADES,
+  sayEntry,
+  tasksOf,
+  type Entry,
+  type EntryDraft,
+  type EntryKind,
+  type Grade,
+  type Machine,
+} from '@needlecase/core';
+import { startWith, switchMap } from 'rxjs';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import type { ApiProblem } from '../data/api.service';
+import { EntriesService } from '../data/entries.service';
+import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
+import { fromLocal, toLocal } from './local-time';
+
+/** What can be entered by hand, in words. */
+const NEW_KINDS: { kind: EntryKind; name: string }[] = [
+  { kind: 'load', name: 'Loads' },
+  { kind: 'done', name: 'Work that was done' },
+  { kind: 'opened', name: 'Looked at, left alone' },
+  { kind: 'code', name: 'A code on the display' },
+  { kind: 'note', name: 'A note' },
+];
+
+/** One entry: a new one, such as loads of a past day, or the correction of an old one. */
+@Component({
+  selector: 'nc-entry-dialog',
+  imports: [ReactiveFormsModule, FieldDirective, ProblemComponent],
+  providers: [FormProblems],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './entry-dialog.component.html',
+  styles: `
+    .modal-title {
+      font-size: 1.35rem;
+    }
+
+    .modal-body {
+      display: grid;
+      gap: 0.9rem;
+    }
+
+    :host-context([data-bs-theme='dark']) .btn-close {
+      filter: invert(1);
+    }
+  `,
+})
+export class EntryDialogComponent {
+  readonly #entries = inject(EntriesService);
+  protected readonly modal = inject(NgbActiveModal);
+  readonly #problems = inject(FormProblems);
+  readonly #key = crypto.randomUUID();
+
+  /** The entry to correct; none for a new one. Set by whoever opens the dialog. */
+  readonly old = signal<Entry | undefined>(undefined);
+  readonly machines = signal<readonly Machine[]>([]);
+  readonly zone = signal('UTC');
+  protected readonly failed = signal<ApiProblem | undefined>(undefined);
+  protected readonly form = computed(() => formOf(this.old(), this.zone(), this.machines()[0]));
+
+  readonly #value = toSignal(
+    toObservable(this.form).pipe(
+      switchMap((form) => form.valueChanges.pipe(startWith(form.value))),
+    ),
+  );
+  protected readonly kind = computed(() => this.#value()?.kind ?? this.old()?.kind ?? 'load');
+  protected readonly tasks = computed(() => {
+    const machine = this.machines().find(({ id }) => id === this.#value()?.machineId);
+    return machine ? tasksOf(machine) : [];
+  });
+
+  protected readonly say = sayEntry;
+  protected readonly grades = GRADES;
+  protected readonly gradeNames = GRADE_NAMES;
+  protected readonly newKinds = NEW_KINDS;
+
+  protected save(): void {
+    const old = this.old();
+    const zone = old?.zone ?? this.zone();
+    const local = this.form().getRawValue().at;
+    const when = fromLocal(local, zone);
+    if (!when) {
+      this.#problems.set([{ field: 'at', message: 'Give a date and a time.' }]);
+      return this.#problems.show();
+    }
+    // The minute that is shown is the minute that is kept, unless it was changed.
+    const at = old && local === toLocal(old.at, zone) ? old.at : when;
+    const request = old
+      ? this.#entries.correct(old, this.#correction(old, at), this.#key)
+      : this.#entries.add(this.#draft(at), this.#key);
+    request.subscribe({
+      next: (entry) => this.modal.close(entry),
+      error: (problem: ApiProblem) => {
+        this.#problems.set(problem.errors);
+        this.failed.set(problem.errors.length ? undefined : problem);
+        this.#problems.show();
+      },
+    });
+  }
+
+  #correction(old: Entry, at: string): EntryDraft {
+    const { grade: _grade, note: _note, ...rest } = draftOf(old);
+    return { ...rest, ...this.#fields(), at };
+  }
+
+  #draft(at: string): EntryDraft {
+    const { machineId, task } = this.form().getRawValue();
+    const working = this.kind() === 'done' || this.kind() === 'opened';
+    return {
+      ...this.#fields(),
+      at,
+      source: 'log',
+      ...(machineId ? { machineId } : {}),
+      ...(working && task ? { task } : {}),
+    };
+  }
+
+  /** What the fields for this kind of entry say. */
+  #fields(): Pick<EntryDraft, 'kind'> & Partial<EntryDraft> {
+    const { kind, count, grade, value, code, note } = this.form().getRawValue();
+    const working = kind === 'done' || kind === 'opened';
+    return {
+      kind,
+      // Missing figures go out as they are, so that the server can say so beside the field.
+      ...(kind === 'load' ? { count: count as number } : {}),
+      ...(working && grade !== null ? { grade } : {}),
+      ...(kind === 'reading' ? { value: value as number } : {}),
+      ...(kind === 'code' ? { code } : {}),
+      ...(note.trim() || kind === 'note' ? { note: note.trim() } : {}),
+    };
+  }
+}
+
+function formOf(entry: Entry | undefined, zone: string, machine: Machine | undefined) {
+  const at = entry ? toLocal(entry.at, entry.zone) : toLocal(new Date().toISOString(), zone);
+  return new FormGroup({
+    at: new FormControl(at, { nonNullable: true }),
+    machineId: new FormControl(entry ? (entry.machineId ?? '') : (machine?.id ?? ''), {
+      nonNullable: true,
+    }),
+    task: new FormControl(entry?.task ?? '', { nonNullable: true }),
+    count: new FormControl<number | null>(entry ? (entry.count ?? null) : 1),
+    kind: new FormControl<EntryKind>(entry?.kind ?? 'load', { nonNullable: true }),
+    grade: new FormControl<Grade | null>(entry?.grade ?? null),
+    value: new FormControl<number | null>(entry?.value ?? null),
+    code: new FormControl(entry?.code ?? '', { nonNullable: true }),
+    note: new FormControl(entry?.note ?? '', { nonNullable: true }),
+  });
+}
+
+/** An entry without what the server added. */
+function draftOf(entry: Entry): EntryDraft {
+  const {
+    id: _id,
+    zone: _zone,
+    recordedAt: _at,
+    runId: _run,
+    revises: _revises,
+    revisedBy: _revisedBy,
+    ...draft
+  } = entry;
+  return draft;
+}
