@@ -1,11 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { KIND_NAMES, many, type BenchView, type Machine, type Run } from '@needlecase/core';
-import { ApiService, type ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { LoadsService } from '../data/loads.service';
-import { ToastsService } from '../data/toasts.service';
+import { RunsService } from '../data/runs.service';
 import { LineComponent } from '../thread/line.component';
 import { TapeComponent, type Pin } from './tape.component';
 import { sayMinutes } from './minutes';
@@ -19,17 +18,14 @@ import { sayMinutes } from './minutes';
   styleUrl: './bench.component.scss',
 })
 export class BenchComponent {
-  readonly #api = inject(ApiService);
   readonly #bench = inject(BenchService);
   readonly #loads = inject(LoadsService);
   readonly #router = inject(Router);
-  readonly #toasts = inject(ToastsService);
+  protected readonly runs = inject(RunsService);
 
   readonly #loaded = toSignal(this.#bench.bench$);
   protected readonly problem = computed(() => this.#loaded()?.problem);
   protected readonly bench = computed(() => this.#loaded()?.value);
-  protected readonly starting = signal(false);
-  readonly #startKey = crypto.randomUUID();
 
   protected readonly rows = computed(() => {
     const bench = this.bench();
@@ -96,17 +92,7 @@ export class BenchComponent {
   }
 
   protected start(): void {
-    const visit = this.bench()?.visit;
-    if (!visit) return;
-    this.starting.set(true);
-    const tasks = visit.tasks.map(({ machineId, task }) => ({ machineId, task }));
-    this.#api.send<Run>('POST', 'runs', { tasks }, { key: this.#startKey }).subscribe({
-      next: (run) => void this.#router.navigate(['/run', run.id]),
-      error: (problem: ApiProblem) => {
-        this.starting.set(false);
-        this.#toasts.show(`${problem.title} ${problem.detail}`, { problem: true });
-      },
-    });
+    this.runs.start(this.bench()?.visit?.tasks ?? []);
   }
 
   protected again(): void {

@@ -1,6 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { Router, RouterLink } from '@angular/router';
+import { RouterLink } from '@angular/router';
 import {
   GRADE_NAMES,
   dayOf,
@@ -9,7 +9,6 @@ import {
   type Day,
   type Entry,
   type Machine,
-  type Run,
   type Station,
   type StationState,
   type Task,
@@ -17,10 +16,9 @@ import {
 } from '@needlecase/core';
 import { catchError, combineLatest, debounceTime, of, startWith, switchMap } from 'rxjs';
 import { FoulingChartComponent } from '../charts/fouling-chart.component';
-import { ApiService, type ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService, type LogPage } from '../data/entries.service';
-import { ToastsService } from '../data/toasts.service';
+import { RunsService } from '../data/runs.service';
 import { RuleEditorComponent } from './rule-editor.component';
 
 /** What a station is, when it is due and why, and its history. */
@@ -32,11 +30,9 @@ import { RuleEditorComponent } from './rule-editor.component';
   styleUrl: './station.component.scss',
 })
 export class StationComponent {
-  readonly #api = inject(ApiService);
   readonly #entries = inject(EntriesService);
   readonly #changes = inject(ChangesService);
-  readonly #router = inject(Router);
-  readonly #toasts = inject(ToastsService);
+  protected readonly runs = inject(RunsService);
 
   readonly machine = input.required<Machine>();
   readonly today = input.required<Day>();
@@ -44,7 +40,6 @@ export class StationComponent {
   readonly state = input.required<StationState>();
   readonly tasks = input.required<{ task: Task; due: TaskView; said: string }[]>();
 
-  protected readonly starting = signal(false);
   protected readonly percent = computed(() => {
     const { fouling } = this.state();
     if (!fouling) return undefined;
@@ -78,14 +73,6 @@ export class StationComponent {
   }
 
   protected start(task: Task): void {
-    this.starting.set(true);
-    const tasks = [{ machineId: this.machine().id, task: task.id }];
-    this.#api.send<Run>('POST', 'runs', { tasks }, { key: crypto.randomUUID() }).subscribe({
-      next: (run) => void this.#router.navigate(['/run', run.id]),
-      error: (problem: ApiProblem) => {
-        this.starting.set(false);
-        this.#toasts.show(`${problem.title} ${problem.detail}`, { problem: true });
-      },
-    });
+    this.runs.start([{ machineId: this.machine().id, task: task.id }]);
   }
 }

@@ -5,13 +5,11 @@ import {
   inject,
   input,
   linkedSignal,
-  signal,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { Router } from '@angular/router';
-import { many, planRun, type Run } from '@needlecase/core';
-import { ApiService, type ApiProblem } from '../data/api.service';
+import { many, planRun } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
+import { RunsService } from '../data/runs.service';
 import { sayMinutes } from '../bench/minutes';
 
 /** Choosing what to do in a visit. What is due is ticked beforehand. */
@@ -22,15 +20,13 @@ import { sayMinutes } from '../bench/minutes';
   styleUrl: './choose.component.scss',
 })
 export class ChooseComponent {
-  readonly #api = inject(ApiService);
-  readonly #router = inject(Router);
+  protected readonly runs = inject(RunsService);
   readonly #loaded = toSignal(inject(BenchService).bench$);
 
   /** From the address: one task asked for. */
   readonly machine = input<string>();
   readonly task = input<string>();
 
-  protected readonly problem = signal<ApiProblem | undefined>(undefined);
   protected readonly bench = computed(() => this.#loaded()?.value);
   protected readonly unread = computed(() => this.#loaded()?.problem);
   protected readonly groups = computed(() => {
@@ -65,12 +61,7 @@ export class ChooseComponent {
   }
 
   protected start(): void {
-    const tasks = this.#tasks();
-    const key = crypto.randomUUID();
-    this.#api.send<Run>('POST', 'runs', { tasks }, { key }).subscribe({
-      next: (run) => void this.#router.navigate(['/run', run.id]),
-      error: (problem: ApiProblem) => this.problem.set(problem),
-    });
+    this.runs.start(this.#tasks());
   }
 
   #tasks() {

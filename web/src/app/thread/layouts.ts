@@ -83,6 +83,30 @@ const ring = (x: number, y: number, r: number): string =>
 
 const WASHER_PIPES = ['M876,60V330Q876,360 902,360T928,390V520', 'M60,40V190'];
 
+const WATER_MAKING_DRYER: Picture = {
+  places: {
+    'room-air': [96, 300, 'above'],
+    'drum-seal': [296, 230, 'below'],
+    'lint-screen': [470, 218, 'right'],
+    'fine-filter': [528, 330, 'right'],
+    blower: [470, 434, 'right'],
+    'heat-exchanger': [300, 440, 'left'],
+    'condensate-sump': [740, 452, 'below'],
+    tank: [760, 146, 'right'],
+  },
+  figure: {
+    stitched: [
+      DRYER_BODY,
+      'M196,168H600',
+      ring(372, 300, 112),
+      'M236,404H372V484H236Z',
+      'M690,116H860V186H690Z',
+    ],
+    wall: [FLOOR],
+    words: [],
+  },
+};
+
 /** Where each station sits on the machine, roughly where it is on the real one. */
 const PICTURES: Record<MachineKind, Picture> = {
   'front-load-washer': {
@@ -153,52 +177,8 @@ const PICTURES: Record<MachineKind, Picture> = {
       words: [{ x: 892, y: 256, text: 'outdoors' }],
     },
   },
-  'condenser-dryer': {
-    places: {
-      'room-air': [96, 300, 'above'],
-      'drum-seal': [296, 230, 'below'],
-      'lint-screen': [470, 218, 'right'],
-      'fine-filter': [528, 330, 'right'],
-      blower: [470, 434, 'right'],
-      'heat-exchanger': [300, 440, 'left'],
-      'condensate-sump': [740, 452, 'below'],
-      tank: [760, 146, 'right'],
-    },
-    figure: {
-      stitched: [
-        DRYER_BODY,
-        'M196,168H600',
-        ring(372, 300, 112),
-        'M236,404H372V484H236Z',
-        'M690,116H860V186H690Z',
-      ],
-      wall: [FLOOR],
-      words: [],
-    },
-  },
-  'heat-pump-dryer': {
-    places: {
-      'room-air': [96, 300, 'above'],
-      'drum-seal': [296, 230, 'below'],
-      'lint-screen': [470, 218, 'right'],
-      'fine-filter': [528, 330, 'right'],
-      blower: [470, 434, 'right'],
-      'heat-exchanger': [300, 440, 'left'],
-      'condensate-sump': [740, 452, 'below'],
-      tank: [760, 146, 'right'],
-    },
-    figure: {
-      stitched: [
-        DRYER_BODY,
-        'M196,168H600',
-        ring(372, 300, 112),
-        'M236,404H372V484H236Z',
-        'M690,116H860V186H690Z',
-      ],
-      wall: [FLOOR],
-      words: [],
-    },
-  },
+  'condenser-dryer': WATER_MAKING_DRYER,
+  'heat-pump-dryer': WATER_MAKING_DRYER,
 };
 
 /** The whole picture: the machine in stitched outline, the line running through it. */

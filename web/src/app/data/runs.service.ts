@@ -1,0 +1,32 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import type { Run, RunTask } from '@needlecase/core';
+import { finalize } from 'rxjs';
+import { ApiService, type ApiProblem } from './api.service';
+import { ToastsService } from './toasts.service';
+
+/** Beginning a run. */
+@Injectable({ providedIn: 'root' })
+export class RunsService {
+  readonly #api = inject(ApiService);
+  readonly #router = inject(Router);
+  readonly #toasts = inject(ToastsService);
+
+  /** While one is being begun: a second tap does nothing. */
+  readonly starting = signal(false);
+
+  /** Begins a run of some tasks and goes to it; says so where it cannot. */
+  start(tasks: readonly RunTask[]): void {
+    if (this.starting()) return;
+    this.starting.set(true);
+    const wanted = tasks.map(({ machineId, task }) => ({ machineId, task }));
+    this.#api
+      .send<Run>('POST', 'runs', { tasks: wanted }, { key: crypto.randomUUID() })
+      .pipe(finalize(() => this.starting.set(false)))
+      .subscribe({
+        next: (run) => void this.#router.navigate(['/run', run.id]),
+        error: (problem: ApiProblem) =>
+          this.#toasts.show(`${problem.title} ${problem.detail}`, { problem: true }),
+      });
+  }
+}
