@@ -1,0 +1,87 @@
+import { signal } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import type { Entry, Machine } from '@needlecase/core';
+import { of, Subject, throwError } from 'rxjs';
+import { ApiProblem } from './api.service';
+import { EntriesService } from './entries.service';
+import { LoadsService } from './loads.service';
+import { OutboxService, type Outgoing } from './outbox.service';
+import { ToastsService } from './toasts.service';
+
+const machine = { id: 'm1', name: 'Washer' } as Machine;
+
+describe('LoadsService', () => {
+  const sent$ = new Subject<Entry>();
+  const refused$ = new Subject<{ entry: Outgoing; problem: ApiProblem }>();
+  let kept: Outgoing[];
+  let outbox: Partial<OutboxService>;
+  let undone: string[];
+  let loads: LoadsService;
+  const said = () => TestBed.inject(ToastsService).shown();
+
+  beforeEach(() => {
+    kept = [];
+    undone = [];
+    outbox = {
+      sent$,
+      refused$,
+      waiting: signal(0),
+      add: (entry) => Promise.resolve(void kept.push(entry)),
+      takeBack: () => Promise.resolve(false),
+    };
+    const entries = {
+      undo: (id: string) => {
+        undone.push(id);
+        return id === 'bad' ? throwError(() => new Error('away')) : of({} as Entry);
+      },
+    };
+    TestBed.configureTestingModule({
+      providers: [
+        { provide: OutboxService, useValue: outbox },
+        { provide: EntriesService, useValue: entries },
+      ],
+    });
+    loads = TestBed.inject(LoadsService);
+  });
+
+  it('keeps a tap as waiting until the server has it', async () => {
+    await loads.count(machine);
+    expect(kept).toHaveLength(1);
+    expect(kept[0]).toMatchObject({ machineId: 'm1', kind: 'load', count: 1, source: 'bench' });
+    expect(loads.pending()).toHaveLength(1);
+    sent$.next({ id: kept[0]!.id } as Entry);
+    expect(loads.pending()).toHaveLength(0);
+  });
+
+  it('gives each tap an id of its own', async () => {
+    await loads.count(machine);
+    await loads.count(machine);
+    expect(new Set(kept.map(({ id }) => id)).size).toBe(2);
+  });
+
+  it('takes back on the device what has not left, and on the server what has', async () => {
+    await loads.count(machine);
+    const { id } = kept[0]!;
+    outbox.takeBack = () => Promise.resolve(true);
+    await loads.undo(id);
+    expect(undone).toEqual([]);
+    outbox.takeBack = () => Promise.resolve(false);
+    await loads.undo(id);
+    expect(undone).toEqual([id]);
+  });
+
+  it('says so when the device has no room, and when the server refuses', async () => {
+    outbox.add = () => Promise.reject(new Error('full'));
+    await loads.count(machine);
+    expect(said().at(-1)!.text).toContain('no room');
+    expect(loads.pending()).toHaveLength(0);
+    const problem = new ApiProblem(422, 'Wrong', '', [{ field: 'at', message: 'In the future.' }]);
+    refused$.next({ entry: { id: 'x' } as Outgoing, problem });
+    expect(said().at(-1)!.text).toBe('The load was not counted: In the future.');
+  });
+
+  it('says so when an undo does not arrive', async () => {
+    await loads.undo('bad');
+    expect(said().at(-1)!.text).toContain('Undo it in the log later');
+  });
+});
