@@ -12,6 +12,7 @@ const VIEWS: Record<string, (house: House) => Promise<string>> = {
   'Run, ending': async (house) => `run/${await newRun(house, 'end')}`,
   Log: () => Promise.resolve('log?undone=yes'),
   House: () => Promise.resolve('house'),
+  'Bench, visits under way': () => Promise.resolve(''),
   'Not found': () => Promise.resolve('nowhere'),
 };
 
@@ -63,6 +64,14 @@ for (const { theme, size, rules } of LOOKS) {
           );
           expect(said, name).toEqual([]);
         }
+        for (const button of await page.locator('button.btn:visible, a.btn:visible').all()) {
+          const cut = await button.evaluate(
+            (one) =>
+              one.scrollWidth > one.clientWidth + 1 ||
+              one.getBoundingClientRect().right > document.documentElement.clientWidth,
+          );
+          expect(cut, `${name}: ${await button.textContent()}`).toBe(false);
+        }
         const wide = await page.evaluate(() => document.documentElement.scrollWidth);
         expect(wide, name).toBeLessThanOrEqual(size.width);
       }
@@ -84,6 +93,46 @@ test('the first start is axe-clean in all its steps', async ({ page, empty }) =>
     }
     if (heading !== 'How they are used') await page.getByRole('button', { name: 'Next' }).click();
   }
+});
+
+test('dialogs, the interval’s form, the house’s forms and a finished visit are axe-clean', async ({
+  page,
+  demo,
+}) => {
+  const clean = async (what: string) => {
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(
+      violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)]),
+      what,
+    ).toEqual([]);
+  };
+  await page.goto(`${demo.address}log`);
+  await page.getByRole('button', { name: 'Enter something' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await clean('enter');
+  await page.goto(`${demo.address}log?kind=reading`);
+  await page
+    .getByRole('button', { name: /^Correct:/ })
+    .first()
+    .click();
+  await expect(page.getByRole('dialog').getByLabel('Figure, min')).toBeVisible();
+  await clean('correct');
+  await page.goto(
+    demo.address + (await VIEWS['Machine, dryer']!(demo)).replace('hood', 'duct-run'),
+  );
+  await page.getByRole('button', { name: 'Change this interval' }).click();
+  await page.getByLabel('Interval', { exact: true }).selectOption('own');
+  await clean('interval');
+  await page.goto(`${demo.address}house`);
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await page.getByRole('button', { name: 'Change Cellar dryer' }).click();
+  await page.getByRole('button', { name: 'Add a machine' }).click();
+  await clean('house');
+  await page.goto(`${demo.address}run/${await newRun(demo, 'end')}`);
+  await page.getByLabel('What came of it').selectOption('Done');
+  await page.getByRole('button', { name: 'Finish and record' }).click();
+  await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
+  await clean('finished');
 });
 
 test('the theme is turned by hand and stays', async ({ page, demo }) => {

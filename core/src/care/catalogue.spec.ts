@@ -76,10 +76,7 @@ describe('the care catalogue is whole', () => {
   );
 
   it('has a procedure only for tasks that exist', () => {
-    for (const { task, hazards } of PROCEDURES) {
-      taskById(task);
-      for (const hazard of hazards) hazardById(hazard);
-    }
+    for (const { task } of PROCEDURES) taskById(task);
   });
 
   it('writes every step as one action with its reason', () => {
@@ -87,7 +84,7 @@ describe('the care catalogue is whole', () => {
       expect(step.do, step.id).toMatch(/[.?]$/);
       expect(step.why, step.id).toMatch(/[.]$/);
       expect(step.do + step.why + (step.look ?? ''), step.id).not.toContain('!');
-      if (step.hazard) hazardById(step.hazard);
+      for (const hazard of step.hazards ?? []) hazardById(hazard);
     }
   });
 
@@ -117,7 +114,7 @@ describe('the care catalogue is whole', () => {
   });
 
   it('leaves no hazard without a step', () => {
-    const used = new Set(allSteps.flatMap(({ hazard }) => hazard ?? []));
+    const used = new Set(allSteps.flatMap(({ hazards }) => hazards ?? []));
     expect(HAZARDS.map(({ id }) => id).filter((id) => !used.has(id))).toEqual([]);
   });
 

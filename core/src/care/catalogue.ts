@@ -99,7 +99,8 @@ export interface Step {
   why: string;
   /** What to look at while doing it. */
   look?: string;
-  hazard?: string;
+  /** Cautions shown at this step. */
+  hazards?: readonly string[];
   when?: When;
   /** What the person is asked to note here. */
   note?: 'grade' | 'found' | 'trays' | 'note';
@@ -109,7 +110,6 @@ export interface Step {
 
 export interface Procedure {
   task: string;
-  hazards: readonly string[];
   fetch: readonly { what: string; when?: When }[];
   /** What typically turns up, for counting with a tap. */
   finds?: readonly string[];

@@ -64,6 +64,11 @@ describe('why', () => {
     expect(said('duct-run', [[10]]).interval).toContain('(in spring and in autumn)');
   });
 
+  it('says today for today', () => {
+    expect(said('pump-filter', [[0]]).short).toBe('cleaned today, 0 loads since.');
+    expect(said('pump-filter', [[1]]).short).toBe('cleaned 1 day ago, 1 load since.');
+  });
+
   it('says nothing of what is not there', () => {
     const never = said('pump-filter', []);
     expect(never.lastTime).toBe('Never opened, as far as this record goes.');

@@ -66,7 +66,8 @@ export function why(task: Task, due: Due, today: Day): Why {
 function short(due: Due): string {
   if (!due.last) return 'nobody has noted how it looks. Open it once, and the dates begin.';
   const loads = round(total(due));
-  return `cleaned ${sayDays(due.days!)} ago, ${many(loads, 'load')} since.`;
+  const when = due.days === 0 ? 'today' : `${sayDays(due.days!)} ago`;
+  return `cleaned ${when}, ${many(loads, 'load')} since.`;
 }
 
 const total = (due: Due): number => due.loads!.counted + due.loads!.estimated;

@@ -82,7 +82,7 @@ describe('planRun', () => {
       for (const { id, setups } of tasksOf(machine)) {
         const { steps } = planRun([{ machineId: ID, task: id }], [machine]);
         for (const one of steps) {
-          if (one.step.hazard) expect(one.caution).toBeTruthy();
+          expect(one.cautions).toHaveLength(one.step.hazards?.length ?? 0);
         }
         if (setups.includes('unplugged')) {
           const ids = steps.map(({ step }) => step.id);
@@ -99,10 +99,29 @@ describe('planRun', () => {
       planRun(
         [{ machineId: ID, task: 'duct-run' }],
         [{ id: ID, kind: 'vented-dryer', features: { energy } }],
-      ).steps.flatMap(({ step }) => (step.hazard?.startsWith('gas') ? step.id : []));
+      ).steps.flatMap(({ step }) =>
+        step.hazards?.some((id) => id.startsWith('gas')) ? step.id : [],
+      );
     expect(cautions('gas')).toEqual(['gas-shut', 'hose-off', 'gas-open']);
     expect(cautions('unknown')).toEqual(['gas-which', 'hose-off']);
     expect(cautions('electric')).toEqual([]);
+  });
+
+  it('drains before it tips, tips only what may be tipped, and opens the filter last', () => {
+    for (const machine of variants('front-load-washer')) {
+      if (machine.features.filterAccess === 'none') continue;
+      const ids = planRun([{ machineId: ID, task: 'pump-filter' }], [machine]).steps.map(
+        ({ step }) => step.id,
+      );
+      const drained = ids.findLastIndex((id) =>
+        ['hose-drain', 'hose-if', 'crack-open', 'crack-if'].includes(id),
+      );
+      expect(drained, JSON.stringify(machine.features)).toBeGreaterThan(0);
+      expect(ids.indexOf('unscrew')).toBeGreaterThan(drained);
+      const tipped = ids.indexOf('tip');
+      if (machine.features.stacked !== 'no') expect(tipped).toBe(-1);
+      else if (tipped >= 0) expect(tipped).toBeGreaterThan(drained);
+    }
   });
 
   it('makes a shared set-up once and gathers what to fetch in one list', () => {
@@ -142,7 +161,7 @@ describe('planRun', () => {
   it('never asks for vinegar after mould remover in one treatment', () => {
     const treat = procedureOf('gasket-folds').steps.find(({ id }) => id === 'treat') as Step;
     expect(treat.do).toContain('choose one');
-    expect(treat.hazard).toBe('mould-remover');
+    expect(treat.hazards).toEqual(['mould-remover', 'acid']);
   });
 
   it('refuses a machine that is not given', () => {

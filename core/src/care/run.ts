@@ -31,8 +31,8 @@ export interface RunStep {
   task?: string;
   phase: Phase;
   step: Step;
-  /** The words of the caution at this step. */
-  caution?: string;
+  /** The words of the cautions at this step. */
+  cautions: string[];
 }
 
 export interface FetchItem {
@@ -127,7 +127,7 @@ function stepsFor(
         phase,
         step,
         ...(task ? { task } : {}),
-        ...(step.hazard ? { caution: hazardById(step.hazard).caution } : {}),
+        cautions: (step.hazards ?? []).map((id) => hazardById(id).caution),
       }));
   const works: RunStep[] = [];
   const lasts: RunStep[] = [];

@@ -61,8 +61,9 @@ export class OutboxService {
     if (this.#sending) return;
     this.#sending = true;
     clearTimeout(this.#retry);
-    const device = await this.#device;
+    let device: Device | undefined;
     try {
+      device = await this.#device;
       for (;;) {
         const [key] = await device.getAllKeys('outbox', null, 1);
         if (key === undefined) break;
@@ -72,7 +73,7 @@ export class OutboxService {
       this.#retry = setTimeout(() => void this.send(), RETRY_MS);
     } finally {
       this.#sending = false;
-      this.waiting.set(await device.count('outbox'));
+      if (device) this.waiting.set(await device.count('outbox'));
     }
   }
 

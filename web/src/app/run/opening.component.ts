@@ -1,12 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import {
-  hazardById,
-  procedureOf,
-  taskById,
-  type Machine,
-  type RunPlan,
-  type RunTask,
-} from '@needlecase/core';
+import { taskById, type Machine, type RunPlan, type RunTask } from '@needlecase/core';
 
 /** Before the first step: what is going to be done, what to beware of, what to fetch. */
 @Component({
@@ -131,13 +124,8 @@ export class OpeningComponent {
       machine: this.machines().find(({ id }) => id === machineId)?.name,
     })),
   );
-  /** Those of the procedures and set-ups that come up at a step of this very run. */
-  protected readonly cautions = computed(() => {
-    const atSteps = new Set(this.plan().steps.flatMap(({ caution }) => caution ?? []));
-    const first = this.tasks()
-      .flatMap(({ task }) => procedureOf(task).hazards)
-      .map((id) => hazardById(id).caution)
-      .filter((caution) => atSteps.has(caution));
-    return [...new Set([...first, ...atSteps])];
-  });
+  /** Those that come up at a step of this very run, each once. */
+  protected readonly cautions = computed(() => [
+    ...new Set(this.plan().steps.flatMap(({ cautions }) => cautions)),
+  ]);
 }

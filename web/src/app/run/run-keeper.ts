@@ -230,8 +230,13 @@ function canonical(value: unknown): string {
 
 const keyOf = (id: string) => `needlecase.run.${id}`;
 
+/** A device without room still has the server. */
 function keep(kept: Kept): void {
-  localStorage.setItem(keyOf(kept.run.id), JSON.stringify(kept));
+  try {
+    localStorage.setItem(keyOf(kept.run.id), JSON.stringify(kept));
+  } catch {
+    localStorage.removeItem(keyOf(kept.run.id));
+  }
 }
 
 function forget(id: string): void {

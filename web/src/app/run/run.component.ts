@@ -31,6 +31,7 @@ import { sayMinutes } from '../bench/minutes';
 import { BenchService } from '../data/bench.service';
 import type { ApiProblem } from '../data/api.service';
 import { ToastsService } from '../data/toasts.service';
+import { LineComponent } from '../thread/line.component';
 import { OpeningComponent } from './opening.component';
 import { EndingComponent, type TaskEnd } from './ending.component';
 import { RunKeeper } from './run-keeper';
@@ -42,7 +43,7 @@ const END = 'end';
 /** A visit being carried out: one step fills the screen. */
 @Component({
   selector: 'nc-run',
-  imports: [OpeningComponent, StepComponent, EndingComponent, RouterLink],
+  imports: [LineComponent, OpeningComponent, StepComponent, EndingComponent, RouterLink],
   providers: [RunKeeper],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './run.component.html',
@@ -123,6 +124,17 @@ export class RunComponent {
         started.has(machineId) &&
         progress.ticked[key] === undefined,
     );
+  });
+  /** The lines of the machines in this run, as they are now. */
+  protected readonly lines = computed(() => {
+    const [bench, run] = [this.bench(), this.run()];
+    const ids = new Set(run?.tasks.map(({ machineId }) => machineId));
+    return (bench?.machines ?? [])
+      .filter(({ id }) => ids.has(id))
+      .map((machine) => ({
+        machine,
+        stations: bench!.states.find(({ machineId }) => machineId === machine.id)!.stations,
+      }));
   });
   protected readonly nowDue = computed(() => {
     const [bench, run] = [this.bench(), this.run()];

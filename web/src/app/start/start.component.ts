@@ -122,7 +122,11 @@ export class StartComponent {
 
   #keep(): void {
     const kept: Kept = { key: this.#key, step: this.step(), ...this.#draft() };
-    localStorage.setItem(KEPT, JSON.stringify(kept));
+    try {
+      localStorage.setItem(KEPT, JSON.stringify(kept));
+    } catch {
+      /* without room the draft lives as long as the page */
+    }
   }
 }
 

@@ -6,7 +6,6 @@ const CUP = { dispenser: ['cup'] } as const;
 /** Common practice. Drawer or cup, its inserts, and the cavity above. */
 export const DISPENSER: Procedure = {
   task: 'dispenser',
-  hazards: ['mould-remover', 'acid'],
   fetch: [
     { what: 'Hot water and dish soap' },
     { what: 'An old toothbrush' },
@@ -53,7 +52,7 @@ export const DISPENSER: Procedure = {
       do: 'If black stays: mould remover on the parts in the sink, wait, then rinse very well. Otherwise go on.',
       why: 'Brushing alone leaves the roots, and it is back in two weeks.',
       look: 'Keep it in the sink. Nothing acid in the same sink until it is rinsed.',
-      hazard: 'mould-remover',
+      hazards: ['mould-remover'],
       timer: { minutes: 10, label: 'Mould remover working', optional: true },
     },
     {

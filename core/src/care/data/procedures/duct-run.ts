@@ -3,7 +3,6 @@ import type { Procedure } from '../../catalogue.js';
 /** Common practice. Transition hose off, duct brushed from both ends, hood freed, put back tight. */
 export const DUCT_RUN: Procedure = {
   task: 'duct-run',
-  hazards: ['electric', 'gas', 'moving', 'ladder', 'lint-burns', 'duct-material', 'brush-drill'],
   fetch: [
     { what: 'A duct brush with rods long enough for the run' },
     { what: 'A drill for the rods, if you like' },
@@ -21,7 +20,7 @@ export const DUCT_RUN: Procedure = {
       do: 'Loosen the clamp and take the transition hose off the wall and off the dryer.',
       why: 'The hose is cleaned apart, and the duct is reached through the wall.',
       look: 'Edges of sheet metal are sharp: gloves on.',
-      hazard: 'gas',
+      hazards: ['gas'],
       when: { energy: ['gas', 'unknown'] },
     },
     {
@@ -36,13 +35,13 @@ export const DUCT_RUN: Procedure = {
       do: 'Look at what the hose is made of, and for kinks and crushed places.',
       why: 'A crushed hose undoes all the brushing.',
       look: 'Semi-rigid or rigid metal is right. Vinyl, plastic or a crushed hose: replace it before the dryer runs again.',
-      hazard: 'duct-material',
+      hazards: ['duct-material'],
     },
     {
       id: 'hose-clean',
       do: 'Shake the hose out over the bag and vacuum it through.',
       why: 'Lint catches in every fold.',
-      hazard: 'lint-burns',
+      hazards: ['lint-burns'],
     },
     {
       id: 'look-in',
@@ -56,14 +55,14 @@ export const DUCT_RUN: Procedure = {
       do: 'Push the brush in and turn it clockwise, adding rods one at a time, as far as the next elbow and through it.',
       why: 'Lint sits most at elbows and low points.',
       look: 'Pull back now and then and bag what comes. Do not force an elbow.',
-      hazard: 'brush-drill',
+      hazards: ['brush-drill'],
     },
     {
       id: 'hood-open',
       do: 'Outdoors: lift or take off the hood’s flap and clear lint and any nest.',
       why: 'A flap held by lint stops the air as surely as a full duct.',
       look: 'A nest with eggs or young: leave it, do not run the dryer, and ask your local wildlife office.',
-      hazard: 'ladder',
+      hazards: ['ladder'],
     },
     {
       id: 'hood-screen',
@@ -75,13 +74,13 @@ export const DUCT_RUN: Procedure = {
       do: 'Brush the duct from the hood inward as well.',
       why: 'With a riser or two elbows, one end does not reach all of it.',
       look: 'Below a riser lies the most; let it fall and vacuum it out at the bottom.',
-      hazard: 'brush-drill',
+      hazards: ['brush-drill'],
     },
     {
       id: 'vacuum',
       do: 'Vacuum both ends, the outlet at the back of the dryer, and the floor behind it.',
       why: 'What you leave blows into the clean duct with the first load.',
-      hazard: 'lint-burns',
+      hazards: ['lint-burns'],
     },
     {
       id: 'lint-weight',
@@ -96,14 +95,14 @@ export const DUCT_RUN: Procedure = {
       id: 'flap-free',
       do: 'Put the hood’s flap back and move it with a finger.',
       why: 'It must open by breath and fall shut by itself.',
-      hazard: 'ladder',
+      hazards: ['ladder'],
     },
     {
       id: 'hose-on',
       do: 'Put the hose back on both ends, as short and straight as it goes, and tighten the clamps.',
       why: 'Short and straight is half of good drying.',
       look: 'Joints clamped or taped with metal tape. No screws: their points catch lint.',
-      hazard: 'duct-material',
+      hazards: ['duct-material'],
     },
   ],
   proof: [
@@ -113,7 +112,7 @@ export const DUCT_RUN: Procedure = {
       why: 'It proves the air gets out, and gives a figure to compare next year.',
       look: 'A 113 litre bag fills in about one to two and a half seconds on a clear run.',
       reading: { quantity: 'bag-fill-time', label: 'Seconds until the bag is full', unit: 's' },
-      hazard: 'ladder',
+      hazards: ['ladder'],
     },
     {
       id: 'leak-feel',

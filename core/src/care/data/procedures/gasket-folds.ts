@@ -3,7 +3,6 @@ import type { Procedure } from '../../catalogue.js';
 /** Common practice. The folds of the door gasket and the drain holes at their bottom. */
 export const GASKET_FOLDS: Procedure = {
   task: 'gasket-folds',
-  hazards: ['mould-remover', 'acid'],
   fetch: [
     { what: 'A torch' },
     { what: 'Tweezers or a thin brush' },
@@ -47,7 +46,7 @@ export const GASKET_FOLDS: Procedure = {
       do: 'If there is mould or film, choose one: mould remover for black spots, or vinegar and water one to one for soap film. Leave it on, then wipe off.',
       why: 'One or the other and never both. Bleach shortens the rubber’s life, so keep it for what soap leaves. A gasket that stays black can be replaced.',
       look: 'If you used mould remover: nothing acid goes into this machine until a full rinse has run.',
-      hazard: 'mould-remover',
+      hazards: ['mould-remover', 'acid'],
       timer: { minutes: 20, label: 'Working in', optional: true },
     },
     {
@@ -71,7 +70,7 @@ export const GASKET_FOLDS: Procedure = {
       do: 'If you used mould remover, run a rinse with nothing in the drum. Otherwise look into the fold after the next wash.',
       why: 'The rinse clears what bleach is left; the look shows that the holes are open.',
       look: 'No water stands in the fold. Leave the door ajar.',
-      hazard: 'mould-remover',
+      hazards: ['mould-remover'],
     },
   ],
 };

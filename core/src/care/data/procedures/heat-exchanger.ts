@@ -3,7 +3,6 @@ import type { Procedure } from '../../catalogue.js';
 /** Common practice. The heat exchanger of a condenser dryer; a heat pump's only by its manual. */
 export const HEAT_EXCHANGER: Procedure = {
   task: 'heat-exchanger',
-  hazards: ['electric', 'hot-dryer', 'sharp-fins', 'heat-pump-manual'],
   fetch: [
     { what: 'A towel' },
     { what: 'A soft brush' },
@@ -18,7 +17,7 @@ export const HEAT_EXCHANGER: Procedure = {
       do: 'Open the manual at the page on the heat exchanger, and see whether yours comes out, is brushed in place, or cleans itself.',
       why: 'Heat-pump dryers differ here, and what is sealed must stay sealed.',
       look: 'If it cleans itself, wipe what you can reach and note it.',
-      hazard: 'heat-pump-manual',
+      hazards: ['heat-pump-manual'],
       when: { kinds: ['heat-pump-dryer'] },
     },
     {
@@ -31,7 +30,7 @@ export const HEAT_EXCHANGER: Procedure = {
       do: 'Turn the catches and draw the heat exchanger straight out.',
       why: 'Straight, so that its seals are not dragged.',
       look: 'Note which way up it sits: there are arrows.',
-      hazard: 'sharp-fins',
+      hazards: ['sharp-fins'],
       when: { kinds: ['condenser-dryer'] },
     },
     {
@@ -46,7 +45,7 @@ export const HEAT_EXCHANGER: Procedure = {
       do: 'Scrape and vacuum the dry fluff off, along the fins and never across them.',
       why: 'Dry before wet: wetted fluff turns to felt and stays.',
       look: 'Bent fins stay bent: light pressure.',
-      hazard: 'sharp-fins',
+      hazards: ['sharp-fins'],
     },
     {
       id: 'shower',
@@ -60,7 +59,7 @@ export const HEAT_EXCHANGER: Procedure = {
       do: 'Brush the fins that you can reach, downwards, and wipe up with a damp cloth, as the manual says.',
       why: 'Water sprayed into a heat pump reaches what must stay dry.',
       look: 'Light shines between the fins.',
-      hazard: 'heat-pump-manual',
+      hazards: ['heat-pump-manual'],
       when: { kinds: ['heat-pump-dryer'] },
     },
     {

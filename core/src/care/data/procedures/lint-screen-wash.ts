@@ -3,7 +3,6 @@ import type { Procedure } from '../../catalogue.js';
 /** Common practice. Washing the lint screen and proving it with the pour-through test. */
 export const LINT_SCREEN_WASH: Procedure = {
   task: 'lint-screen-wash',
-  hazards: ['no-screen'],
   fetch: [
     { what: 'Hot water and dish soap' },
     { what: 'A soft brush' },
@@ -56,7 +55,7 @@ export const LINT_SCREEN_WASH: Procedure = {
       do: 'When it is wholly dry, push the lint screen home.',
       why: 'Until it is back, nobody may use the dryer.',
       look: 'No gap at the edges, the frame not bent, the mesh without a hole.',
-      hazard: 'no-screen',
+      hazards: ['no-screen'],
     },
   ],
   proof: [
