@@ -14,10 +14,12 @@ import {
   type When,
 } from './catalogue.js';
 import { FEATURE_QUESTIONS, HABIT_QUESTIONS } from './data/features.js';
+import { LOAD_HABITS } from './data/habits.js';
 import { HAZARDS } from './data/hazards.js';
 import { PROCEDURES } from './data/procedures/index.js';
 import { SETUPS } from './data/setups.js';
 import { STATIONS } from './data/stations.js';
+import { SUPPLIES } from './data/supplies.js';
 import { TASKS } from './data/tasks.js';
 
 const stepsIn = (id: string): Step[] => {
@@ -28,10 +30,14 @@ const allSteps = [
   ...TASKS.flatMap(({ id }) => stepsIn(id)),
   ...SETUPS.flatMap(({ steps, undo }) => [...steps, ...undo]),
 ];
+const readings = allSteps.flatMap(({ reading }) => reading?.quantity ?? []);
 const conditions: When[] = [
   ...allSteps.flatMap(({ when }) => when ?? []),
   ...STATIONS.flatMap(({ when }) => when ?? []),
-  ...TASKS.flatMap(({ when }) => when ?? []),
+  ...TASKS.flatMap(({ when, setups }) => [
+    ...(when ? [when] : []),
+    ...setups.flatMap((use) => (typeof use === 'string' ? [] : use.when)),
+  ]),
   ...PROCEDURES.flatMap(({ fetch }) => fetch.flatMap(({ when }) => when ?? [])),
 ];
 
@@ -63,7 +69,7 @@ describe('the care catalogue is whole', () => {
       expect(inDriver(task.intervals.often, 'loads')).toBeLessThanOrEqual(
         inDriver(task.intervals.stretch, 'loads'),
       );
-      for (const setup of task.setups) setUpById(setup);
+      for (const use of task.setups) setUpById(typeof use === 'string' ? use : use.id);
       for (const name of Object.keys(task.speeds)) expect(CIRCUMSTANCE_NAMES).toHaveProperty(name);
       expect(task.reason.length).toBeGreaterThan(40);
       expect(task.basis).not.toBe('');
@@ -71,7 +77,13 @@ describe('the care catalogue is whole', () => {
       expect(procedure.steps.length).toBeGreaterThan(2);
       expect(procedure.putBack.length).toBeGreaterThan(0);
       expect(procedure.proof.length).toBeGreaterThan(0);
-      expect(stepsIn(task.id).some(({ note }) => note === 'grade')).toBe(true);
+      expect(stepsIn(task.id).some(({ note }) => note === 'grade')).toBe(!task.ungraded);
+      for (const other of task.covers ?? []) taskById(other);
+      for (const { quantity, limit } of task.measures ?? []) {
+        expect(limit).toBeGreaterThan(1);
+        expect(readings).toContain(quantity);
+      }
+      expect(task.minutes.hands).toBeGreaterThan(0);
     },
   );
 
@@ -116,6 +128,86 @@ describe('the care catalogue is whole', () => {
   it('leaves no hazard without a step', () => {
     const used = new Set(allSteps.flatMap(({ hazards }) => hazards ?? []));
     expect(HAZARDS.map(({ id }) => id).filter((id) => !used.has(id))).toEqual([]);
+  });
+
+  it('names every supply that is used up, and uses each or keeps it as a part', () => {
+    const uses = PROCEDURES.flatMap(({ fetch }) => fetch.flatMap(({ uses: one }) => one ?? []));
+    for (const { supply, amount, share = 1 } of uses) {
+      expect(SUPPLIES.map(({ id }) => id)).toContain(supply);
+      expect(amount > 0 && share > 0 && share <= 1).toBe(true);
+    }
+    const parts = ['gloves', 'lint-screen', 'pump-filter', 'gasket'];
+    const used = new Set(uses.map(({ supply }) => supply));
+    expect(SUPPLIES.map(({ id }) => id).filter((id) => !used.has(id))).toEqual(parts);
+  });
+
+  it('has a habit for every task that is done with each load, on every kind that has the task', () => {
+    const everyLoad = TASKS.filter(({ habit }) => habit);
+    expect(everyLoad.map(({ id }) => id).sort()).toEqual([
+      'gasket-wipe',
+      'lint-screen-brush',
+      'tank-empty',
+    ]);
+    for (const { id, kinds } of everyLoad) {
+      const habit = LOAD_HABITS.find(({ task }) => task === id)!;
+      expect([...habit.kinds].sort()).toEqual([...kinds].sort());
+    }
+  });
+
+  it('gives each school what common practice asks, task by task', () => {
+    const said = Object.fromEntries(
+      TASKS.map(({ id, intervals }) => [
+        id,
+        SCHOOLS.map((school) => {
+          const { loads, days, months, everyLoad, sign, byScale } = intervals[school];
+          if (everyLoad) return 'load';
+          if (byScale) return 'scale';
+          const sum = [months && `${months}m`, days && `${days}d`, loads && `${loads}l`];
+          return (sign ? ['sign', sum[0]] : sum).filter(Boolean).join('+');
+        }).join(' '),
+      ]),
+    );
+    expect(said).toEqual({
+      'drain-stale': '14d 21d 6m 12l',
+      'pump-filter': '30d 2m 6m 50l',
+      'gasket-wipe': 'load load 7d load',
+      'gasket-folds': '14d 1m 3m 25l',
+      dispenser: '14d 1m 3m 25l',
+      'dispenser-jets': '1m 3m 6m 60l',
+      'softener-cup': '1m 1m 3m 25l',
+      'drum-clean': '1m 3m+30l 6m 55l',
+      descale: '1m 3m 6m scale',
+      'inlet-screen': '1m 3m 12m 150l',
+      'fill-hose': '3m 6m 12m 6m',
+      'drain-hose': '6m 12m sign+24m 250l',
+      level: '6m 12m sign+24m 12m',
+      'lint-screen-brush': 'load load load load',
+      'screen-well': '3l 1m 2m 3l',
+      'lint-screen-wash': '1m 2m 6m 40l',
+      'drum-seal': '7d 1m 3m 20l',
+      'moisture-sensor': '2m 3m 6m 60l',
+      'blower-wheel': '2m 6m 12m 120l',
+      cabinet: '12m 12m 12m 12m',
+      'transition-hose': '1m 3m 6m 3m',
+      'duct-run': '3m 6m 12m 150l',
+      hood: '1m 3m 6m 3m',
+      'heat-exchanger': '14d 1m 3m 25l',
+      'fine-filter': '7d 14d 1m 10l',
+      'tank-empty': 'load load load load',
+      'condensate-sump': '6m 12m sign+24m 200l',
+      'belt-rollers': '3m 12m 12m 12m',
+      service: '12m 12m 24m 12m',
+    });
+  });
+
+  it('caps what must never wait longer', () => {
+    const caps = TASKS.flatMap(({ id, cap }) => (cap ? [[id, cap]] : []));
+    expect(Object.fromEntries(caps)).toMatchObject({
+      'lint-screen-brush': { everyLoad: true },
+      'duct-run': { months: 12 },
+      'heat-exchanger': { months: 6 },
+      'pump-filter': { months: 6 },
+    });
   });
 
   it('counts a feature that was not told as unknown', () => {

@@ -1,5 +1,12 @@
-import type { Features } from '../model/schemas.js';
-import type { FeatureId, HabitId, MachineKind, SchoolId } from '../model/vocabulary.js';
+import type { Features, OwnTask } from '../model/schemas.js';
+import type {
+  Circumstance,
+  FeatureId,
+  MachineKind,
+  Programme,
+  SchoolId,
+} from '../model/vocabulary.js';
+import { ownProcedure, ownTask } from './own-task.js';
 import { HAZARDS } from './data/hazards.js';
 import { PROCEDURES } from './data/procedures/index.js';
 import { SETUPS } from './data/setups.js';
@@ -17,8 +24,11 @@ export type When = Partial<Record<FeatureId, readonly string[]>> & {
   kinds?: readonly MachineKind[];
 };
 
-/** `water` and `air` are the two threads; `condensate` is a dryer's own small water line. */
-export type LineId = 'water' | 'air' | 'condensate';
+/**
+ * `water` and `air` are the two threads; `condensate` is a dryer's own small water line; `body` is
+ * what belongs to the machine and lies on no thread.
+ */
+export type LineId = 'water' | 'air' | 'condensate' | 'body';
 
 export interface Station {
   id: string;
@@ -40,6 +50,15 @@ export interface Interval {
   everyLoad?: true;
   /** How people say it, where that is more than the figures ("spring and autumn"). */
   said?: string;
+  /** Due as well once one of these tasks, or any that needs one of these set-ups, was done later. */
+  after?: { tasks?: readonly string[]; setups?: readonly string[]; said: string };
+  /**
+   * Nothing is due until a sign shows ("when draining slows"). The figures beside it are then only
+   * where learning starts from.
+   */
+  sign?: string;
+  /** The loads come from hardness and litres instead (scale.ts). */
+  byScale?: true;
 }
 
 export interface Task {
@@ -56,7 +75,21 @@ export interface Task {
   cap?: Interval;
   /** True where neglect can hurt someone: it cannot be loosened without being asked twice. */
   safety: boolean;
-  setups: readonly string[];
+  setups: readonly SetUpUse[];
+  /** Tasks that are done along with this one. */
+  covers?: readonly string[];
+  /** Done with each load: it stands on the daily strip and is never part of a visit. */
+  habit?: true;
+  /** Nothing is graded and nothing learned: the date alone counts. */
+  ungraded?: true;
+  /** Not needed where the water is soft. */
+  onlyHardWater?: true;
+  /** Work for somebody trained; the steps are what to ask for and to write down. */
+  professional?: true;
+  /** Figures that tell how fouled the station is, against this machine's own when clean. */
+  measures?: readonly StationMeasure[];
+  /** What a load of another programme counts for, where that is not one. */
+  programmes?: Partial<Record<Programme, number>>;
   /** Place in the natural order of a visit: dry before wet, top before bottom. */
   order: number;
   /** Minutes at work and minutes waiting, without the set-ups. */
@@ -65,14 +98,30 @@ export interface Task {
   reason: string;
   basis: string;
   /** Names of habits and circumstances that speed it up, with the multiplier on the rate. */
-  speeds: Partial<Record<HabitId | 'hard-water' | 'long-duct' | 'unheated-room', number>>;
+  speeds: Partial<Record<Circumstance, number>>;
+}
+
+/** A set-up that a task needs; with a condition, only on machines where it holds. */
+export type SetUpUse = string | { id: string; when: When };
+
+/**
+ * How a reading tells fouling. The figure grows as the station closes; `limit` is how many times its
+ * clean figure it reaches where trouble begins (F = 1).
+ */
+export interface StationMeasure {
+  quantity: string;
+  limit: number;
+  /** Spread of ln F of one reading. */
+  spread: number;
 }
 
 export interface SetUp {
   id: string;
   name: string;
-  /** Lower comes first on the way in, last on the way out. */
+  /** Lower comes first on the way in. */
   order: number;
+  /** Lower comes first on the way out: taps are opened and looked at before the push back. */
+  back: number;
   minutes: number;
   fetch: readonly string[];
   steps: readonly Step[];
@@ -108,15 +157,25 @@ export interface Step {
   timer?: { minutes: number; label: string; optional?: true };
 }
 
+/** Something to fetch; with `uses`, something that is used up. */
+export interface Fetch {
+  what: string;
+  when?: When;
+  /** The supply, how much of it in its unit, and how often of ten times it is needed at all. */
+  uses?: { supply: string; amount: number; share?: number };
+}
+
 export interface Procedure {
   task: string;
-  fetch: readonly { what: string; when?: When }[];
+  fetch: readonly Fetch[];
   /** What typically turns up, for counting with a tap. */
   finds?: readonly string[];
   steps: readonly Step[];
   putBack: readonly Step[];
   /** True where the part must dry and so goes back after everything else is done. */
   putBackLast?: true;
+  /** True where the machine runs empty for it: after all else is put back and plugged in. */
+  atEnd?: true;
   proof: readonly Step[];
 }
 
@@ -124,6 +183,8 @@ export interface Procedure {
 export interface Build {
   kind: MachineKind;
   features: Features;
+  /** Tasks that the household added. */
+  ownTasks?: readonly OwnTask[];
 }
 
 /**
@@ -148,10 +209,37 @@ export function stationsOf(machine: Build): Station[] {
 
 /** The tasks of a machine, in the natural order of a visit. */
 export function tasksOf(machine: Build): Task[] {
-  return TASKS.filter(
-    (task) => task.kinds.includes(machine.kind) && holds(task.when, machine),
-  ).sort((a, b) => a.order - b.order);
+  const own = (machine.ownTasks ?? []).map((one) => ownTask(one, machine.kind));
+  return [
+    ...TASKS.filter((task) => task.kinds.includes(machine.kind) && holds(task.when, machine)),
+    ...own,
+  ].sort((a, b) => a.order - b.order);
 }
+
+/**
+ * A task by its id: from the catalogue, or one that the household added to this machine.
+ * @throws RangeError where neither knows it
+ */
+export function taskOf(machine: Build, id: string): Task {
+  const own = machine.ownTasks?.find((one) => one.id === id);
+  return own ? ownTask(own, machine.kind) : taskById(id);
+}
+
+/** The procedure of a task of a machine. @throws RangeError for an unknown task */
+export function procedureFor(machine: Build, id: string): Procedure {
+  const own = machine.ownTasks?.find((one) => one.id === id);
+  return own ? ownProcedure(own) : procedureOf(id);
+}
+
+/** Whether a machine has, or had, a task of this name. */
+export const knowsTask = (machine: Build | undefined, id: string): boolean =>
+  isTask(id) || machine?.ownTasks?.some((own) => own.id === id) === true;
+
+/** The set-ups that a task needs on a machine. */
+export const setUpIdsOf = (task: Task, machine: Build): string[] =>
+  task.setups.flatMap((use) =>
+    typeof use === 'string' ? use : holds(use.when, machine) ? use.id : [],
+  );
 
 const finder = <T>(what: string, byId: ReadonlyMap<string, T>) => {
   return (id: string): T => {

@@ -1,44 +1,38 @@
 import type { Household, Machine } from '../model/schemas.js';
-import type { Grade } from '../model/vocabulary.js';
 import { dayOf, daysBetween, earliest, plusDays, plusMonths, type Day } from '../units/calendar.js';
 import type { Interval, Task } from './catalogue.js';
-import { Belief, type Fouling } from './fouling.js';
-import { inDriver, scaled, speedUps, type InForce } from './interval.js';
+import type { Fouling } from './fouling.js';
+import {
+  inDriver,
+  paceOf,
+  scaled,
+  speedUps,
+  weightsOf,
+  type InForce,
+  type SpeedUp,
+} from './interval.js';
+import {
+  learn,
+  type Evidence,
+  type Held,
+  type Learned,
+  type Measured,
+  type Opening,
+} from './learning.js';
 import { ruleFor } from './rules.js';
-import { total, type Loads, type Usage } from './usage.js';
+import { HARDLY_ANY_SCALE } from './scale.js';
+import type { Loads, Usage } from './usage.js';
 
-/** One time a station was opened: looked at, or cleaned. */
-export interface Opening {
-  entryId: string;
-  /** UTC instant, milliseconds. */
-  at: number;
-  /** Calendar date in the zone it was entered in. */
-  day: Day;
-  task: string;
-  grade?: Grade;
-  cleaned: boolean;
-}
-
-/** `off`: switched off by the household. */
-export type DueStatus = 'unknown' | 'fine' | 'soon' | 'due' | 'off';
-
-/** An opening as evidence: after how much use, and what it did to the interval. */
-export interface Evidence {
-  opening: Opening;
-  /** Loads or days since the clean before. */
-  n: number;
-  /** Interval in the driver's unit before and after. */
-  before: number;
-  after: number;
-  /** Why it did not lengthen further. */
-  held?: 'restraint' | 'stretch';
-}
+/** `off`: switched off, or not needed here. `habit`: done with each load, never due. */
+export type DueStatus = 'unknown' | 'fine' | 'soon' | 'due' | 'off' | 'habit';
 
 /** All that is derived about one task of one machine. Never stored. */
 export interface Due {
   task: string;
   station: string;
   status: DueStatus;
+  /** Why it is off, where the household did not switch it off. */
+  needless?: 'soft-water';
   inForce: InForce;
   /** Where the interval comes from, in words: a school, or the household's own figure. */
   from: string;
@@ -46,6 +40,8 @@ export interface Due {
   base: number;
   /** The interval in the driver's unit as learned. */
   learned: number;
+  /** Why it did not lengthen further at the last opening. */
+  held?: Held;
   evidence: Evidence[];
   last?: Opening;
   loads?: Loads;
@@ -53,44 +49,88 @@ export interface Due {
   fouling?: Fouling;
   /** Fouling expected per load or day, in the driver's unit. */
   rate: Fouling;
-  /** Loads or days since the last clean, in the driver's unit. */
+  /** Loads or days since the last clean, in the driver's unit, programmes weighted. */
   use?: number;
   /** The date by which to do it; absent where it is not known or nothing is ever washed. */
   on?: Day;
   /** The bound that sets the date. */
-  by?: 'loads' | 'days' | 'cap';
-  /** The date by which the limit is as likely passed as not. */
-  evenOddsOn?: Day;
+  by?: 'loads' | 'days' | 'cap' | 'after';
+  /**
+   * Left alone, the dates at which the limit is passed with a chance of one, five and nine in ten; a
+   * date further off than ten years is left out.
+   */
+  trouble?: { early?: Day; even?: Day; late?: Day };
 }
 
 export interface DueQuestion {
   task: Task;
   machine: Pick<Machine, 'features' | 'habits' | 'school' | 'rules'>;
-  household: Pick<Household, 'school' | 'risk' | 'hardness' | 'zone'>;
+  household: Pick<Household, 'school' | 'risk' | 'hardness' | 'zone' | 'multipliers'>;
   /** Of this task, any order. */
   openings: readonly Opening[];
+  /** Of this task's quantities, any order. */
+  readings?: readonly Measured[];
   usage: Usage;
+  /** The date of the latest work after an instant that calls for this task too. */
+  calledFor?: (after: NonNullable<Interval['after']>, at: number) => Day | undefined;
   /** UTC instant, milliseconds. */
   now: number;
 }
 
 const SOON_DAYS = 14;
-/** Evidence lengthens an interval by no more than this at each opening. */
-const RESTRAINT = 1.5;
-const STRETCH_ROOM = 2;
 /** Dates further off than this are not worth telling. */
 const HORIZON_DAYS = 3650;
 
+/** The interval that holds for a task and what is believed of its station. */
+interface Reckoned extends Learned {
+  school: Interval;
+  from: string;
+  own: boolean;
+  speeds: SpeedUp[];
+  /** What the school's interval is multiplied by for the profile. */
+  pace: number;
+  /** The school's interval after the profile, in the driver's unit. */
+  base: number;
+  /** With the programmes weighted for this task. */
+  usage: Usage;
+}
+
+/** Works out which interval holds, and learns from what was seen. */
+export function reckon(question: DueQuestion): Reckoned {
+  const { task, machine, household } = question;
+  const { interval: school, own, from } = ruleFor(task, machine, household);
+  // The maker's figure is taken as it stands; the profile acts on schools. Loads reckoned from the
+  // hardness have the hard water in them already.
+  const speeds = own
+    ? []
+    : speedUps(task, machine, household).filter(
+        ({ circumstance }) => !(school.byScale && circumstance === 'hard-water'),
+      );
+  const pace = paceOf(speeds);
+  const base = inDriver(school, task.driver) * pace;
+  const usage =
+    task.driver === 'loads' ? question.usage.weighted(weightsOf(task, speeds)) : question.usage;
+  const learned = learn({
+    task,
+    openings: question.openings,
+    readings: question.readings ?? NONE,
+    usage,
+    base,
+    risk: household.risk,
+    own,
+  });
+  return { ...learned, school, from, own, speeds, pace, base, usage };
+}
+
 /** When a task is due, and everything that the date rests on. */
 export function due(question: DueQuestion): Due {
-  const { task, machine, household, usage, now } = question;
-  const { interval: school, own, from } = ruleFor(task, machine, household);
-  // The maker's figure is taken as it stands; the profile acts on schools.
-  const speeds = own ? [] : speedUps(task, machine, household);
-  const pace = 1 / speeds.reduce((product, { multiplier }) => product * multiplier, 1);
-  const base = inDriver(school, task.driver) * pace;
-  const { belief, learned, evidence } = learn(question, base);
-  const inForce = scaled(task, school, speeds, evidence.length ? (learned / base) * pace : pace);
+  const { task, machine, household, now } = question;
+  const { belief, learned, evidence, held, school, from, speeds, pace, base, usage } =
+    reckon(question);
+  const inForce =
+    school.sign !== undefined && evidence.length === 0
+      ? { school, speedUps: speeds }
+      : scaled(task, school, speeds, evidence.length ? (learned / base) * pace : pace);
 
   const result: Due = {
     task: task.id,
@@ -100,40 +140,47 @@ export function due(question: DueQuestion): Due {
     from,
     base,
     learned,
+    ...(held ? { held } : {}),
     evidence,
     rate: belief.foulingAt(1),
   };
-  if (machine.rules?.[task.id]?.off) return { ...result, status: 'off' };
   const last = lastClean(question.openings);
+  if (last) {
+    const today = dayOf(now, household.zone);
+    const days = Math.max(0, daysBetween(last.day, today));
+    const n = task.driver === 'loads' ? usage.amount(last.at, now) : days;
+    const loads = question.usage.between(last.at, now);
+    Object.assign(result, { last, loads, days, use: n, fouling: belief.foulingAt(n) });
+  }
+  if (machine.rules?.[task.id]?.off) return { ...result, status: 'off' };
+  if (task.onlyHardWater && (household.hardness ?? Infinity) <= HARDLY_ANY_SCALE) {
+    return { ...result, status: 'off', needless: 'soft-water' };
+  }
+  if (task.habit) return { ...result, status: 'habit' };
   if (!last) return result;
 
-  const today = dayOf(now, household.zone);
-  const loads = usage.between(last.at, now);
-  const days = Math.max(0, daysBetween(last.day, today));
-  const n = task.driver === 'loads' ? total(loads) : days;
-  Object.assign(result, { last, loads, days, use: n, fouling: belief.foulingAt(n) });
-
+  const dates = new Dates(question, usage, last);
   const bounds: { by: NonNullable<Due['by']>; on: Day }[] = [];
-  const byLoads =
-    inForce.loads === undefined ? undefined : loadsDay(inForce.loads, last, question, today);
-  if (byLoads) bounds.push({ by: 'loads', on: byLoads });
-  const byDays = dateBound(inForce, last.day);
-  if (byDays) bounds.push({ by: 'days', on: byDays });
-  const cap = task.cap && dateBound(task.cap, last.day);
-  if (cap) bounds.push({ by: 'cap', on: cap });
-  if (bounds.length === 0) return { ...result, status: 'fine' };
+  const add = (by: NonNullable<Due['by']>, on: Day | undefined) => on && bounds.push({ by, on });
+  if (inForce.loads !== undefined) add('loads', dates.loads(inForce.loads));
+  add('days', dateBound(inForce, last.day));
+  if (school.after) add('after', question.calledFor?.(school.after, last.at));
+  if (task.cap) add('cap', dateBound(task.cap, last.day));
+  const trouble = task.ungraded ? undefined : dates.trouble(belief.limitAt());
+  const told = { ...result, ...(trouble ? { trouble } : {}) };
+  if (bounds.length === 0) return { ...told, status: 'fine' };
 
   const on = earliest(...bounds.map((bound) => bound.on));
-  const ahead = daysBetween(today, on);
-  const evenOdds = useDay(belief.evenOddsAt(), last, question, today);
+  const ahead = daysBetween(dates.today, on);
   return {
-    ...result,
+    ...told,
     on,
     by: bounds.find((bound) => bound.on === on)!.by,
     status: ahead <= 0 ? 'due' : ahead <= SOON_DAYS ? 'soon' : 'fine',
-    ...(evenOdds ? { evenOddsOn: evenOdds } : {}),
   };
 }
+
+const NONE: readonly Measured[] = [];
 
 function lastClean(openings: readonly Opening[]): Opening | undefined {
   let last: Opening | undefined;
@@ -141,87 +188,42 @@ function lastClean(openings: readonly Opening[]): Opening | undefined {
   return last;
 }
 
-interface Learned {
-  belief: Belief;
-  learned: number;
-  evidence: Evidence[];
-}
+/** Turns use since a clean into dates. */
+class Dates {
+  readonly today: Day;
+  readonly #done: number;
+  readonly #perDay: number;
 
-/**
- * What was learned from a list of openings, while the list, the use and the interval stay the same
- * ones. A screen is read far more often than something happens.
- */
-const KNOWN = new WeakMap<
-  readonly Opening[],
-  Learned & { usage: Usage; base: number; risk: number; own: boolean }
->();
-
-function learn(question: DueQuestion, base: number): Learned {
-  const { openings, usage } = question;
-  const { risk } = question.household;
-  const own = question.machine.rules?.[question.task.id]?.own !== undefined;
-  const known = KNOWN.get(openings);
-  if (known?.usage === usage && known.base === base && known.risk === risk && known.own === own) {
-    return known;
+  constructor(
+    readonly question: DueQuestion,
+    readonly usage: Usage,
+    readonly last: Opening,
+  ) {
+    this.today = dayOf(question.now, question.household.zone);
+    this.#done = usage.amount(last.at, question.now);
+    this.#perDay = usage.weeklyRate(question.now).perWeek / 7;
   }
-  const learned = learnFrom(question, base);
-  KNOWN.set(openings, { ...learned, usage, base, risk, own });
-  return learned;
-}
 
-/**
- * Goes through the openings in order and moves the interval. Evidence shortens at once; it lengthens
- * by at most half at each opening and never past twice the stretch school's interval.
- */
-function learnFrom(question: DueQuestion, base: number): Learned {
-  const { task, household, machine, usage, openings } = question;
-  const belief = new Belief(base, household.risk);
-  const stretch = Math.max(inDriver(task.intervals.stretch, task.driver) * STRETCH_ROOM, base);
-  const most = ruleFor(task, machine, household).own ? base : stretch;
-  const evidence: Evidence[] = [];
-  let learned = base;
-  let cleaned: Opening | undefined;
-  for (const opening of inOrder(openings)) {
-    const before = learned;
-    const n =
-      cleaned &&
-      (task.driver === 'loads'
-        ? total(usage.between(cleaned.at, opening.at))
-        : daysBetween(cleaned.day, opening.day));
-    let held: Evidence['held'];
-    if (opening.grade !== undefined && n !== undefined && belief.observe(opening.grade, n)) {
-      learned = belief.dueAt();
-      if (learned > before * RESTRAINT) [learned, held] = [before * RESTRAINT, 'restraint'];
-      if (learned > most) [learned, held] = [most, 'stretch'];
-      evidence.push({ opening, n, before, after: learned, ...(held ? { held } : {}) });
+  /** The date by which so many loads will have passed, or had. */
+  loads(loads: number): Day | undefined {
+    const { now, household } = this.question;
+    if (loads <= this.#done) {
+      return dayOf(this.usage.passed(this.last.at, loads, now)!, household.zone);
     }
-    if (opening.cleaned) cleaned = opening;
+    const ahead = (loads - this.#done) / this.#perDay;
+    return ahead > HORIZON_DAYS ? undefined : plusDays(this.today, Math.ceil(ahead - 1e-9));
   }
-  return { belief, learned, evidence };
-}
 
-const inOrder = (openings: readonly Opening[]): Opening[] =>
-  [...openings].sort((a, b) => a.at - b.at);
+  /** The date by which so much use, in the driver's unit, will have passed. */
+  #use(use: number): Day | undefined {
+    if (this.question.task.driver === 'loads') return this.loads(use);
+    return use > HORIZON_DAYS ? undefined : plusDays(this.last.day, Math.round(use));
+  }
 
-/** The date by which so much use (in the driver's unit) will have passed since a clean. */
-function useDay(use: number, last: Opening, question: DueQuestion, today: Day): Day | undefined {
-  if (question.task.driver === 'loads') return loadsDay(use, last, question, today);
-  return use > HORIZON_DAYS ? undefined : plusDays(last.day, Math.round(use));
-}
-
-function loadsDay(
-  loads: number,
-  last: Opening,
-  question: DueQuestion,
-  today: Day,
-): Day | undefined {
-  const { usage, now, household } = question;
-  const passedAt = usage.passed(last.at, loads, now);
-  if (passedAt !== undefined) return dayOf(passedAt, household.zone);
-  const { perWeek } = usage.weeklyRate(now);
-  const left = loads - total(usage.between(last.at, now));
-  const ahead = perWeek > 0 ? (left * 7) / perWeek : Infinity;
-  return ahead > HORIZON_DAYS ? undefined : plusDays(today, Math.ceil(ahead - 1e-9));
+  trouble(limit: { early: number; even: number; late: number }): NonNullable<Due['trouble']> {
+    const [early, even, late] = [limit.early, limit.even, limit.late].map((use) => this.#use(use));
+    return { ...(early ? { early } : {}), ...(even ? { even } : {}), ...(late ? { late } : {}) };
+  }
 }
 
 function dateBound(

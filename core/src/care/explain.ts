@@ -1,8 +1,15 @@
 import { GRADE_NAMES } from '../model/vocabulary.js';
 import { many, sayDay, sayDistance, sayDays, type Day } from '../units/calendar.js';
-import { taskById, type Task } from './catalogue.js';
-import type { Due, Evidence } from './due.js';
-import { BASELINE_PER_WEEK, CIRCUMSTANCE_NAMES, sayInterval, scaled } from './interval.js';
+import { taskOf, type Build, type Task } from './catalogue.js';
+import type { Due } from './due.js';
+import type { Evidence } from './learning.js';
+import {
+  BASELINE_PER_WEEK,
+  CIRCUMSTANCE_NAMES,
+  sayInterval,
+  scaled,
+  type SpeedUp,
+} from './interval.js';
 import type { Loads } from './usage.js';
 
 /** Why a task is due when it is, in sentences. Empty parts are left out. */
@@ -13,6 +20,7 @@ export interface Why {
   interval: string;
   profile?: string;
   evidence?: string;
+  /** What caps there are, and whether one of them holds the date now. */
   cap?: string;
   range?: string;
 }
@@ -28,42 +36,83 @@ export function sayLoads({ counted, estimated }: Loads): string {
 }
 
 /** `due today`, `due in 9 days`, `due since 3 October`: the state in a few words. */
-export function sayState(due: Due, today: Day): string {
+export function sayState(due: Due, machine: Build, today: Day): string {
+  if (due.needless) return 'not needed: your water is soft';
   if (due.status === 'off') {
-    return taskById(due.task).safety ? 'switched off, though it keeps people safe' : 'switched off';
+    const { safety } = taskOf(machine, due.task);
+    return safety ? 'switched off, though it keeps people safe' : 'switched off';
   }
+  if (due.status === 'habit') return 'with each load';
   if (due.status === 'unknown') return 'not known yet';
-  if (!due.on) return 'nothing due';
+  if (!due.on) return due.inForce.school.sign ? `only ${due.inForce.school.sign}` : 'nothing due';
   if (due.on < today) return `due since ${sayDay(due.on, today)}`;
   return due.on === today ? 'due today' : `due ${sayDistance(due.on, today)}`;
 }
 
 /** Explains a due date. */
 export function why(task: Task, due: Due, today: Day): Why {
-  const { inForce, last } = due;
-  const lastTime = last
-    ? `Last cleaned on ${sayDay(last.day, today)}, ${sayDistance(last.day, today)}; ${sayLoads(due.loads!)}.`
-    : 'Never opened, as far as this record goes.';
-  const result: Why = { short: short(due), lastTime, interval: sayRule(task, due) };
-  if (inForce.speedUps.length) {
-    result.profile = inForce.speedUps
-      .map(
-        ({ circumstance, multiplier }) =>
-          `${multiplier} times faster: ${CIRCUMSTANCE_NAMES[circumstance]}.`,
-      )
-      .join(' ');
-  }
+  const { inForce } = due;
+  const result: Why = {
+    short: short(due),
+    lastTime: sayLast(task, due, today),
+    interval: sayRule(task, due),
+  };
+  if (inForce.speedUps.length) result.profile = inForce.speedUps.map(saySpeedUp).join(' ');
   if (due.evidence.length) result.evidence = sayEvidence(task, due);
-  if (due.by === 'cap') {
-    result.cap = `Held at ${sayInterval(task.cap!).replace('every ', '')}: never longer, whatever was found.`;
-  }
-  if (due.on && due.evenOddsOn && due.evenOddsOn > due.on) {
-    result.range = `By ${sayDay(due.evenOddsOn, today)} it would be as likely as not to have caused trouble.`;
-  }
+  const cap = sayCap(task, due, today);
+  if (cap) result.cap = cap;
+  const range = sayRange(due, today);
+  if (range) result.range = range;
   return result;
 }
 
+function sayLast(task: Task, due: Due, today: Day): string {
+  const { last } = due;
+  if (!last) return 'Never opened, as far as this record goes.';
+  const along = last.task === task.id ? '' : ' along with another task';
+  return `Last ${task.ungraded ? 'done' : 'cleaned'}${along} on ${sayDay(last.day, today)}, ${sayDistance(last.day, today)}; ${sayLoads(due.loads!)}.${sayWeighted(task, due)}`;
+}
+
+/** Where loads of special programmes make the figure reckoned with another one. */
+function sayWeighted(task: Task, due: Due): string {
+  if (task.driver !== 'loads' || due.use === undefined) return '';
+  const [plain, weighted] = [round(total(due)), round(due.use)];
+  return plain === weighted
+    ? ''
+    : ` They count as ${many(weighted, 'load')}, because some were hot, cool or heavily soiled.`;
+}
+
+/** "Halved: softener or dryer sheets in use." */
+function saySpeedUp({ circumstance, multiplier, own }: SpeedUp): string {
+  const pace =
+    multiplier === 2
+      ? 'Halved'
+      : `Shortened to ${Math.round(100 / multiplier)} %, as it fouls ${multiplier} times as fast`;
+  return `${pace}: ${CIRCUMSTANCE_NAMES[circumstance]}${own ? ' (your own figure)' : ''}.`;
+}
+
+function sayCap(task: Task, due: Due, today: Day): string | undefined {
+  if (due.held === 'own') return 'Your own figure holds: it is not lengthened, whatever was found.';
+  if (!task.cap) return undefined;
+  const cap = task.cap.everyLoad ? 'with every load' : sayInterval(task.cap).replace('every ', '');
+  if (task.cap.everyLoad) return `It is done ${cap}; no school may loosen that.`;
+  return due.by === 'cap'
+    ? `Held at ${cap} by ${sayDay(due.on!, today)}: never longer, whatever was found.`
+    : `Never longer than ${cap}, whatever is found. That is not reached now.`;
+}
+
+/** The range of dates in which trouble would come if the station were left alone. */
+function sayRange({ trouble }: Due, today: Day): string | undefined {
+  if (!trouble?.early) return undefined;
+  const say = (day: Day | undefined) => (day ? sayDay(day, today) : 'more than ten years from now');
+  if (!trouble.late || trouble.late > today) {
+    return `Left alone it would cause trouble between ${say(trouble.early)} and ${say(trouble.late)}, eight times in ten; as likely before as after ${say(trouble.even)}.`;
+  }
+  return `It should have caused trouble by ${say(trouble.late)}, nine times in ten.`;
+}
+
 function short(due: Due): string {
+  if (due.needless) return 'scale needs harder water than yours.';
   if (!due.last) return 'nobody has noted how it looks. Open it once, and the dates begin.';
   const loads = round(total(due));
   const when = due.days === 0 ? 'today' : `${sayDays(due.days!)} ago`;
@@ -75,38 +124,64 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 
 function sayRule(task: Task, due: Due): string {
   const { school } = due.inForce;
+  if (task.habit && school.everyLoad) return `With every load, as ${due.from} says.`;
+  if (school.sign !== undefined && due.evidence.length === 0) {
+    return `Only ${school.sign}, as ${due.from} says. What you find and grade can still call for it.`;
+  }
   const now = sayInterval(due.inForce);
   const plain = sayInterval(scaled(task, school, [], 1));
   const said = school.said ? ` (${school.said})` : '';
+  const after = school.after ? ` Also ${school.after.said}.` : '';
   const converted =
     school.loads === undefined && task.driver === 'loads'
       ? ` The loads are the same time at ${BASELINE_PER_WEEK} loads a week.`
       : '';
   return now === plain
-    ? `${capital(now)}${said}, as ${due.from} says.${converted}`
-    : `${capital(now)}. ${capital(due.from)} says ${plain.replace(', whichever comes first', '')}${said}.${converted}`;
+    ? `${capital(now)}${said}, as ${due.from} says.${after}${converted}`
+    : `${capital(now)}. ${capital(due.from)} says ${plain.replace(', whichever comes first', '')}${said}.${after}${converted}`;
 }
 
 function sayEvidence(task: Task, due: Due): string {
   const unit = task.driver === 'loads' ? 'load' : 'day';
-  const count = due.evidence.length;
-  const typical = round(due.evidence.reduce((sum, { n }) => sum + n, 0) / count);
-  const seen = `Opened ${count === 1 ? 'once, after' : `${count} times, after about`} ${many(typical, unit)}: ${sayGrades(due.evidence)}.`;
+  const opened = due.evidence.filter(({ grade }) => grade !== undefined);
+  const measured = due.evidence.filter((one) => one.measured);
+  const seen = [
+    ...(opened.length ? [sayOpened(opened, unit)] : []),
+    ...(measured.length ? [sayMeasured(measured)] : []),
+  ].join(' ');
   const [was, is] = [round(due.base), round(due.learned)];
   if (was === is) return `${seen} That bears the interval out.`;
   const moved = `Was every ${many(was, unit)}, now every ${is}.`;
-  const held = due.evidence.at(-1)!.held;
   const restraint =
-    held === 'restraint'
+    due.held === 'restraint'
       ? ' It may lengthen further; it grows by half at most at each opening.'
-      : held === 'stretch'
+      : due.held === 'stretch'
         ? ' It goes no further than twice the longest school.'
         : '';
   return `${seen} ${moved}${restraint}`;
 }
 
+function sayOpened(opened: readonly Evidence[], unit: string): string {
+  const typical = round(opened.reduce((sum, { n }) => sum + n, 0) / opened.length);
+  const times = opened.length === 1 ? 'once, after' : `${opened.length} times, after about`;
+  return `Opened ${times} ${many(typical, unit)}: ${sayGrades(opened)}.`;
+}
+
+const MEASURED: Record<string, { name: string; unit: string }> = {
+  'drain-time': { name: 'emptying took', unit: 's' },
+  'bag-fill-time': { name: 'the bag at the hood took', unit: 's' },
+  'drying-minutes': { name: 'a load took', unit: 'min' },
+};
+
+function sayMeasured(measured: readonly Evidence[]): string {
+  const { quantity, value, clean, fouling } = measured.at(-1)!.measured!;
+  const { name, unit } = MEASURED[quantity]!;
+  const times = measured.length === 1 ? 'once' : `${measured.length} times, at last`;
+  return `Measured ${times}: ${name} ${value} ${unit} against ${clean} ${unit} when clean, ${Math.round(fouling * 100)} % of the way to trouble.`;
+}
+
 function sayGrades(evidence: readonly Evidence[]): string {
-  const grades = evidence.map(({ opening }) => GRADE_NAMES[opening.grade!]);
+  const grades = evidence.map(({ grade }) => GRADE_NAMES[grade!]);
   const different = new Set(grades);
   if (different.size === 1) return `${grades[0]}${grades.length > 1 ? ' each time' : ''}`;
   const recent = grades.slice(-5);

@@ -29,6 +29,22 @@ const POINTS = 2 * HALF + 1;
 /** Log weights further than this below the highest are nothing. */
 const NOTHING = 40;
 
+/** Log weights over ln r before anything was seen. */
+const PRIOR = Float64Array.from(
+  { length: POINTS },
+  (_, i) => -0.5 * (((i - HALF) * STEP) / RATE_SIGMA) ** 2,
+);
+
+const QUANTILES = new Map<number, number>();
+/** A household has one risk; its quantile is worked out once. */
+function quantileOf(chance: number): number {
+  const known = QUANTILES.get(chance);
+  if (known !== undefined) return known;
+  const quantile = normalQuantile(chance);
+  QUANTILES.set(chance, quantile);
+  return quantile;
+}
+
 /** Fouling expected at some use: the middle of the belief and the bounds that leave out 10 % each. */
 export interface Fouling {
   low: number;
@@ -38,26 +54,38 @@ export interface Fouling {
 
 /** Log likelihood of each grade over ln F, tabulated once from -20 to 20 in the grid's step. */
 const TABLE_START = -20;
-const TABLE = ([0, 1, 2, 3, 4] as const).map((grade) => {
-  const values = new Float64Array(Math.round((-2 * TABLE_START) / STEP) + 1);
-  for (let i = 0; i < values.length; i++) {
-    values[i] = Math.log(Math.max(gradeLikelihood(grade, TABLE_START + i * STEP), 1e-280));
-  }
-  return values;
-});
+const TABLE = ([0, 1, 2, 3, 4] as const).map((grade) =>
+  Float64Array.from({ length: Math.round((-2 * TABLE_START) / STEP) + 1 }, (_, i) =>
+    logLikelihood(grade, TABLE_START + i * STEP),
+  ),
+);
 
-/** Probability of seeing a grade where ln F is given. */
-function gradeLikelihood(grade: Grade, lnFouling: number): number {
-  const upTo = (edge: number) => normalCdf((Math.log(edge) - lnFouling) / GRADE_SPREAD);
-  const above = grade === 0 ? 0 : upTo(GRADE_EDGES[grade - 1]!);
-  return grade === 4 ? 1 - above : upTo(GRADE_EDGES[grade]) - above;
+/**
+ * Log probability of seeing a grade where ln F is given: that of a normal variable between two edges.
+ * Far outside them, where the probability is too small for a number, the tail's own expansion holds.
+ */
+function logLikelihood(grade: Grade, lnFouling: number): number {
+  const z = (edge: number) => (Math.log(edge) - lnFouling) / GRADE_SPREAD;
+  const from = grade === 0 ? -Infinity : z(GRADE_EDGES[grade - 1]!);
+  const to = grade === 4 ? Infinity : z(GRADE_EDGES[grade]);
+  // Both edges above the middle: the difference of the upper tails keeps its digits.
+  const chance = from > 0 ? normalCdf(-from) - normalCdf(-to) : normalCdf(to) - normalCdf(from);
+  if (chance > 1e-250) return Math.log(chance);
+  const nearest = Math.min(Math.abs(from), Math.abs(to));
+  return -0.5 * nearest * nearest - Math.log(nearest * Math.sqrt(2 * Math.PI));
 }
+
+/** Log of the normal distribution function, far into its lower tail. */
+const logBelow = (z: number): number =>
+  z > -30 ? Math.log(normalCdf(z)) : -0.5 * z * z - Math.log(-z * Math.sqrt(2 * Math.PI));
 
 /** A belief about the rate r of one station, moved by what was seen. */
 export class Belief {
   readonly #centre: number;
-  readonly #logWeights = new Float64Array(POINTS);
-  #highest = 0;
+  readonly #logWeights = PRIOR.slice();
+  /** Index of the highest log weight. The belief is log-concave: it falls off to both sides. */
+  #peak = HALF;
+  #rates: Fouling | undefined;
 
   /**
    * @param interval the interval in force, in loads or days, above 0: with no evidence the due point
@@ -68,11 +96,7 @@ export class Belief {
     readonly risk = DEFAULT_RISK,
   ) {
     if (!(interval > 0)) throw new RangeError('An interval is above 0.');
-    this.#centre = Math.log(DUE_LEVEL / interval) - RATE_SIGMA * normalQuantile(1 - risk);
-    for (let i = 0; i < POINTS; i++) {
-      const z = ((i - HALF) * STEP) / RATE_SIGMA;
-      this.#logWeights[i] = -0.5 * z * z;
-    }
+    this.#centre = Math.log(DUE_LEVEL / interval) - RATE_SIGMA * quantileOf(1 - risk);
   }
 
   /**
@@ -89,68 +113,129 @@ export class Belief {
     const whole = Math.floor(start);
     const part = start - whole;
     const weights = this.#logWeights;
-    let highest = -Infinity;
     for (let i = 0; i < POINTS; i++) {
       const k = whole + i;
-      const weight = weights[i]! + table[k]! * (1 - part) + table[k + 1]! * part;
-      weights[i] = weight;
-      if (weight > highest) highest = weight;
+      weights[i] = weights[i]! + table[k]! * (1 - part) + table[k + 1]! * part;
     }
-    this.#highest = highest;
+    this.#settle();
     return true;
   }
 
-  /** Writes the weights into `SCRATCH`, the highest 1, and gives their sum. */
-  #weigh(): number {
-    const logs = this.#logWeights;
-    const highest = this.#highest;
-    let sum = 0;
+  /**
+   * Takes in a measured fouling, a sharper sight of the same F. Below the first grade's edge a
+   * measure only says that the station is clear.
+   * @param fouling measured F, 0 or more
+   * @param n loads or days since the last clean
+   * @param spread standard deviation of ln F of one measurement
+   * @returns whether it told anything
+   */
+  measure(fouling: number, n: number, spread: number): boolean {
+    if (!(n >= 0.5) || !(fouling >= 0)) return false;
+    const weights = this.#logWeights;
+    const clear = fouling < GRADE_EDGES[0];
+    const seen = Math.log(clear ? GRADE_EDGES[0] : fouling);
+    const lowest = this.#centre - HALF * STEP + Math.log(n);
     for (let i = 0; i < POINTS; i++) {
-      const below = logs[i]! - highest;
-      const weight = below < -NOTHING ? 0 : Math.exp(below);
-      SCRATCH[i] = weight;
-      sum += weight;
+      const z = (seen - lowest - i * STEP) / spread;
+      weights[i] = weights[i]! + (clear ? logBelow(z) : -0.5 * z * z);
     }
-    return sum;
+    this.#settle();
+    return true;
   }
 
-  /** Quantile of ln r, by the trapezoid rule. */
-  #lnRate(p: number): number {
-    const wanted = p * this.#weigh();
+  #settle(): void {
+    const weights = this.#logWeights;
+    let peak = this.#peak;
+    while (peak + 1 < POINTS && weights[peak + 1]! > weights[peak]!) peak++;
+    while (peak > 0 && weights[peak - 1]! > weights[peak]!) peak--;
+    this.#peak = peak;
+    this.#rates = undefined;
+  }
+
+  /**
+   * Writes the weights into `SCRATCH`, the highest 1, from the first to the last that count.
+   * @returns those two indices
+   */
+  #weigh(): [first: number, last: number] {
+    const logs = this.#logWeights;
+    const peak = this.#peak;
+    const least = logs[peak]! - NOTHING;
+    let first = peak;
+    let last = peak;
+    while (first > 0 && logs[first - 1]! > least) first--;
+    while (last + 1 < POINTS && logs[last + 1]! > least) last++;
+    for (let i = first; i <= last; i++) SCRATCH[i] = Math.exp(logs[i]! - logs[peak]!);
+    return [first, last];
+  }
+
+  /** Quantiles of ln r, by the trapezoid rule. @param wanted chances, rising */
+  #lnRates(...wanted: number[]): number[] {
+    const [first, last] = this.#weigh();
+    let whole = 0;
+    for (let i = first + 1; i <= last; i++) whole += SCRATCH[i - 1]! + SCRATCH[i]!;
     let sum = 0;
-    for (let i = 1; i < POINTS; i++) {
-      const slice = (SCRATCH[i - 1]! + SCRATCH[i]!) / 2;
-      if (sum + slice >= wanted && slice > 0) {
-        return this.#centre + (i - 1 - HALF + (wanted - sum) / slice) * STEP;
+    let i = first;
+    return wanted.map((chance) => {
+      const target = chance * whole;
+      while (i < last && sum + SCRATCH[i]! + SCRATCH[i + 1]! < target) {
+        sum += SCRATCH[i]! + SCRATCH[i + 1]!;
+        i++;
       }
-      sum += slice;
-    }
-    return this.#centre + HALF * STEP;
+      const slice = i < last ? SCRATCH[i]! + SCRATCH[i + 1]! : 1;
+      return this.#centre + (i - HALF + (target - sum) / slice) * STEP;
+    });
   }
 
   /** Use at which P(F > 0.9) reaches a chance; the accepted risk if none is given. */
   dueAt(chance = this.risk): number {
-    return DUE_LEVEL / Math.exp(this.#lnRate(1 - chance));
+    return DUE_LEVEL / Math.exp(this.#lnRates(1 - chance)[0]!);
   }
 
-  /** Use at which the limit itself, F = 1, is as likely passed as not. */
-  evenOddsAt(): number {
-    return LIMIT / Math.exp(this.#lnRate(0.5));
+  /** No evidence can bring the due point below this. */
+  leastDueAt(): number {
+    return DUE_LEVEL / Math.exp(this.#centre + HALF * STEP);
+  }
+
+  /** Use at which the limit itself, F = 1, is passed with a chance of one, five and nine in ten. */
+  limitAt(): { early: number; even: number; late: number } {
+    const { low, median, high } = this.foulingAt(1);
+    return { early: LIMIT / high, even: LIMIT / median, late: LIMIT / low };
   }
 
   /** Fouling expected after some use. */
   foulingAt(n: number): Fouling {
-    const at = (p: number) => Math.exp(this.#lnRate(p)) * n;
-    return { low: at(0.1), median: at(0.5), high: at(0.9) };
+    if (!this.#rates) {
+      const [low, median, high] = this.#lnRates(0.1, 0.5, 0.9).map(Math.exp);
+      this.#rates = { low: low!, median: median!, high: high! };
+    }
+    const { low, median, high } = this.#rates;
+    return { low: low * n, median: median * n, high: high * n };
+  }
+
+  /** Chance that fouling has passed a level after some use. */
+  chanceAbove(level: number, n: number): number {
+    if (!(n > 0)) return 0;
+    const [first, last] = this.#weigh();
+    const at = (Math.log(level / n) - this.#centre) / STEP + HALF;
+    let above = 0;
+    let whole = 0;
+    for (let i = first; i < last; i++) {
+      const slice = SCRATCH[i]! + SCRATCH[i + 1]!;
+      whole += slice;
+      above += slice * Math.min(1, Math.max(0, i + 1 - at));
+    }
+    return whole > 0 ? above / whole : 0;
   }
 
   /** Standard deviation of ln r: how wide the belief still is. */
   spread(): number {
-    const sum = this.#weigh();
+    const [first, last] = this.#weigh();
+    let sum = 0;
     let mean = 0;
     let square = 0;
-    for (let i = 0; i < POINTS; i++) {
+    for (let i = first; i <= last; i++) {
       const x = (i - HALF) * STEP;
+      sum += SCRATCH[i]!;
       mean += SCRATCH[i]! * x;
       square += SCRATCH[i]! * x * x;
     }

@@ -1,13 +1,11 @@
 import type { Household, Machine } from '../model/schemas.js';
-import type { HabitId } from '../model/vocabulary.js';
+import type { Circumstance, Programme } from '../model/vocabulary.js';
 import { many } from '../units/calendar.js';
 import type { Interval, Task } from './catalogue.js';
 
 const DAYS_PER_MONTH = 30.4375;
 /** The loads a week that the schools' months assume. */
 export const BASELINE_PER_WEEK = 5;
-
-export type Circumstance = HabitId | 'hard-water' | 'long-duct' | 'unheated-room';
 
 /** Water harder than this speeds scale up, mg/L CaCO3 (USGS: very hard). */
 const HARD_WATER = 180;
@@ -29,13 +27,15 @@ export const CIRCUMSTANCE_NAMES: Record<Circumstance, string> = {
 export interface SpeedUp {
   circumstance: Circumstance;
   multiplier: number;
+  /** The household set this multiplier itself. */
+  own?: true;
 }
 
 /** What of the household's profile acts on a task of a machine. */
 export function speedUps(
   task: Task,
   machine: Pick<Machine, 'features' | 'habits'>,
-  household: Pick<Household, 'hardness'>,
+  household: Pick<Household, 'hardness' | 'multipliers'>,
 ): SpeedUp[] {
   const { features, habits } = machine;
   const present: Circumstance[] = [...habits];
@@ -43,9 +43,35 @@ export function speedUps(
   if (features.riser === 'yes' || (features.elbows ?? 0) >= 2) present.push('long-duct');
   if (features.room === 'unheated') present.push('unheated-room');
   return present.flatMap((circumstance) => {
-    const multiplier = task.speeds[circumstance];
-    return multiplier === undefined ? [] : [{ circumstance, multiplier }];
+    const usual = task.speeds[circumstance];
+    if (usual === undefined) return [];
+    const own = household.multipliers?.[circumstance];
+    const multiplier = own ?? usual;
+    if (multiplier === 1) return [];
+    return [{ circumstance, multiplier, ...(own === undefined ? {} : { own: true as const }) }];
   });
+}
+
+/** What an interval is multiplied by where it fouls faster. */
+export const paceOf = (speeds: readonly SpeedUp[]): number =>
+  1 / speeds.reduce((product, { multiplier }) => product * multiplier, 1);
+
+/** Circumstances that speak of what is washed or dried; a load with a programme speaks for itself. */
+const OF_LOADS: readonly Circumstance[] = ['cool-washes', 'muddy-clothes', 'fleece'];
+
+/**
+ * What a load of each programme counts for on a task. A load whose programme was noted counts for
+ * what it was, so what the profile says of loads in general is taken off again.
+ */
+export function weightsOf(
+  task: Task,
+  speeds: readonly SpeedUp[],
+): Partial<Record<Programme, number>> {
+  const general = speeds
+    .filter(({ circumstance }) => OF_LOADS.includes(circumstance))
+    .reduce((product, { multiplier }) => product * multiplier, 1);
+  const of = (programme: Programme) => (task.programmes?.[programme] ?? 1) / general;
+  return { cool: of('cool'), hot: of('hot'), heavy: of('heavy') };
 }
 
 /**
@@ -84,6 +110,7 @@ export interface InForce {
  */
 export function scaled(task: Task, school: Interval, speeds: SpeedUp[], pace: number): InForce {
   const inForce: InForce = { school, speedUps: speeds };
+  if (school.everyLoad) return { ...inForce, loads: 1 };
   if (school.loads !== undefined || task.driver === 'loads') {
     inForce.loads = inDriver(school, 'loads') * pace;
   }
@@ -97,7 +124,10 @@ export function scaled(task: Task, school: Interval, speeds: SpeedUp[], pace: nu
 }
 
 /** An interval in words: "every 2 months or 43 loads, whichever comes first". */
-export function sayInterval(interval: Pick<InForce, 'loads' | 'days' | 'months'>): string {
+export function sayInterval(
+  interval: Pick<InForce, 'loads' | 'days' | 'months'> & Pick<Interval, 'sign'>,
+): string {
+  if (interval.sign !== undefined) return `only ${interval.sign}`;
   const parts: string[] = [];
   if (interval.months !== undefined) {
     parts.push(interval.months === 1 ? 'month' : many(interval.months, 'month'));

@@ -36,6 +36,33 @@ describe('checkEntry', () => {
     ]);
   });
 
+  it('refuses what happened before the machine came into use, in the household’s days', () => {
+    const since = { ...washer, inUseSince: '2026-06-10' };
+    const before = { ...load, at: '2026-06-09T21:59:00Z' };
+    expect(checkEntry(before, since, NOW, 'Europe/Vienna')).toEqual([
+      {
+        field: 'at',
+        message:
+          'The machine came into use on 10 June 2026. Give a later time, or change that date under House.',
+      },
+    ]);
+    const after = { ...load, at: '2026-06-09T22:01:00Z' };
+    expect(checkEntry(after, since, NOW, 'Europe/Vienna')).toEqual([]);
+  });
+
+  it.each<[Partial<EntryDraft>, string]>([
+    [{ kind: 'habit', habit: 'juggling' }, 'habit'],
+    [{ kind: 'habit' }, 'habit'],
+    [{ kind: 'note', note: 'x', programme: 'hot' }, 'programme'],
+    [{ kind: 'stock', supply: 'vinegar' }, 'value'],
+    [{ kind: 'bought', supply: 'vinegar', value: -1 }, 'value'],
+  ])('%j is wrong at %s', (change, field) => {
+    const { count: _count, ...bare } = load;
+    expect(checkEntry({ ...bare, ...change }, washer, NOW).map((one) => one.field)).toEqual([
+      field,
+    ]);
+  });
+
   it('fills in one load, and a task’s station', () => {
     expect(completed(load).count).toBe(1);
     expect(completed({ ...load, kind: 'done', task: 'gasket-folds' }).station).toBe('gasket');
@@ -50,6 +77,9 @@ describe('sayEntry', () => {
     [{ kind: 'opened', station: 'gasket' }, 'Looked at, left alone: door gasket'],
     [{ kind: 'reading', quantity: 'drain-time', value: 48, unit: 's' }, 'Drained empty in 48 s'],
     [{ kind: 'code', code: 'E-18' }, 'Code on the display: E-18'],
+    [{ count: 2, programme: 'hot' }, '2 loads counted (hot)'],
+    [{ kind: 'habit', habit: 'pockets' }, 'Pockets emptied'],
+    [{ kind: 'bought', supply: 'vinegar', value: 1000, unit: 'ml' }, 'Supply bought: 1000 ml'],
   ])('%j', (change, said) => {
     expect(sayEntry({ ...load, ...change })).toBe(said);
   });

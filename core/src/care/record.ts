@@ -1,7 +1,17 @@
 import type { Entry, EntryDraft, Machine, Run } from '../model/schemas.js';
 import type { FieldProblem } from '../model/check.js';
-import { many } from '../units/calendar.js';
-import { stationById, stationsOf, taskById, tasksOf, isTask } from './catalogue.js';
+import type { Programme } from '../model/vocabulary.js';
+import { dayOf, many, sayDay } from '../units/calendar.js';
+import {
+  isTask,
+  knowsTask,
+  stationById,
+  stationsOf,
+  taskOf,
+  tasksOf,
+  type Build,
+} from './catalogue.js';
+import { LOAD_HABITS } from './data/habits.js';
 import { outcomeOf, planRun, type RunMachine } from './run.js';
 
 /*
@@ -17,18 +27,27 @@ const EARLIEST = Date.parse('1990-01-01T00:00:00Z');
  * and the fields that each kind of entry needs.
  * @param machine the machine the entry names; undefined if there is no such machine
  * @param now UTC instant, milliseconds
+ * @param zone the household's, for the day the machine came into use
  * @returns what is wrong; empty when the entry may be stored
  */
 export function checkEntry(
   draft: EntryDraft,
   machine: Machine | undefined,
   now: number,
+  zone = 'UTC',
 ): FieldProblem[] {
   const problems: FieldProblem[] = [];
   const wrong = (field: keyof EntryDraft, message: string) => problems.push({ field, message });
   const at = Date.parse(draft.at);
   if (at > now + CLOCK_SLACK_MS) wrong('at', 'This is in the future. Give a time up to now.');
   if (at < EARLIEST) wrong('at', 'This is before 1990. Give a later date.');
+  const since = machine?.inUseSince;
+  if (since !== undefined && dayOf(at, zone) < since) {
+    wrong(
+      'at',
+      `The machine came into use on ${sayDay(since)}. Give a later time, or change that date under House.`,
+    );
+  }
   if (draft.machineId !== undefined && !machine) wrong('machineId', 'There is no such machine.');
 
   const needs: Partial<Record<EntryDraft['kind'], (keyof EntryDraft)[]>> = {
@@ -39,6 +58,9 @@ export function checkEntry(
     code: ['machineId', 'code'],
     replaced: ['machineId', 'station'],
     note: ['note'],
+    habit: ['machineId', 'habit'],
+    stock: ['supply', 'value'],
+    bought: ['supply', 'value'],
   };
   if (draft.kind === 'undone') wrong('kind', 'An entry is undone at its own address.');
   for (const field of needs[draft.kind] ?? []) {
@@ -48,10 +70,23 @@ export function checkEntry(
   if (draft.kind !== 'load' && draft.count !== undefined) {
     wrong('count', 'Only loads are counted.');
   }
+  if (draft.kind !== 'load' && draft.programme !== undefined) {
+    wrong('programme', 'Only loads have a programme.');
+  }
+  if (draft.habit !== undefined && !LOAD_HABITS.some(({ id }) => id === draft.habit)) {
+    wrong('habit', 'There is no such habit.');
+  }
+  const amount = draft.kind === 'stock' || draft.kind === 'bought';
+  if (amount && draft.value !== undefined && !(draft.value >= 0 && draft.value <= 1e6)) {
+    wrong('value', 'Give an amount from 0 to 1000000.');
+  }
   if (machine && draft.task !== undefined) {
     if (!tasksOf(machine).some(({ id }) => id === draft.task)) {
       wrong('task', 'This machine has no such task.');
-    } else if (draft.station !== undefined && taskById(draft.task).station !== draft.station) {
+    } else if (
+      draft.station !== undefined &&
+      taskOf(machine, draft.task).station !== draft.station
+    ) {
       wrong('station', 'This task belongs to another station.');
     }
   } else if (draft.task !== undefined && !isTask(draft.task)) {
@@ -68,12 +103,12 @@ export function checkEntry(
 }
 
 /** Fills in what follows from the rest: a task's station, one load where no number is given. */
-export function completed(draft: EntryDraft): EntryDraft {
+export function completed(draft: EntryDraft, machine?: Build): EntryDraft {
   return {
     ...draft,
     ...(draft.kind === 'load' && draft.count === undefined ? { count: 1 } : {}),
-    ...(draft.task !== undefined && draft.station === undefined
-      ? { station: taskById(draft.task).station }
+    ...(draft.task !== undefined && draft.station === undefined && knowsTask(machine, draft.task)
+      ? { station: taskOf(machine ?? NO_MACHINE, draft.task).station }
       : {}),
   };
 }
@@ -85,22 +120,24 @@ export function completed(draft: EntryDraft): EntryDraft {
 export function entriesOf(run: Run, machines: readonly RunMachine[], now: number): EntryDraft[] {
   const plan = planRun(run.tasks, machines);
   const { progress } = run;
+  const machineOf = (id: string) => machines.find((machine) => machine.id === id)!;
   const work = run.tasks.flatMap((task): EntryDraft[] => {
     const { outcome, record, doneAt } = outcomeOf(task, plan, progress);
     if (outcome === 'skipped') return [];
-    const { grade, found, trays, note } = record;
+    const { grade, found, trays, note, used } = record;
     return [
       {
         machineId: task.machineId,
         kind: outcome === 'cleaned' ? 'done' : 'opened',
         task: task.task,
-        station: taskById(task.task).station,
+        station: taskOf(machineOf(task.machineId), task.task).station,
         at: doneAt ?? new Date(now).toISOString(),
         source: 'run',
         ...(grade === undefined ? {} : { grade }),
         ...(found?.length ? { found } : {}),
         ...(trays === undefined ? {} : { trays }),
         ...(note?.trim() ? { note } : {}),
+        ...(used ? { used } : {}),
       },
     ];
   });
@@ -111,7 +148,7 @@ export function entriesOf(run: Run, machines: readonly RunMachine[], now: number
       {
         machineId,
         kind: 'reading',
-        station: taskById(task).station,
+        station: taskOf(machineOf(machineId), task).station,
         at: progress.ticked[key] ?? new Date(now).toISOString(),
         source: 'run',
         quantity: step.reading.quantity,
@@ -127,15 +164,28 @@ const QUANTITY_NAMES: Record<string, string> = {
   'drain-time': 'Drained empty in',
   'bag-fill-time': 'Bag at the hood full in',
   'drying-minutes': 'A load dried in',
+  'pump-out-time': 'Half a litre pumped out in',
+  'fill-litres': 'In ten seconds the tap gave',
 };
 
-/** An entry in a few words, for the log. */
-export function sayEntry(entry: Entry | EntryDraft): string {
+const PROGRAMME_NAMES: Record<Programme, string> = {
+  cool: 'cool',
+  hot: 'hot',
+  heavy: 'heavily soiled',
+};
+
+/**
+ * An entry in a few words, for the log.
+ * @param machine the machine it is of, for tasks that the household added
+ */
+export function sayEntry(entry: Entry | EntryDraft, machine?: Build): string {
   switch (entry.kind) {
     case 'load':
-      return `${many(entry.count ?? 1, 'load')} counted`;
+      return `${many(entry.count ?? 1, 'load')} counted${entry.programme ? ` (${PROGRAMME_NAMES[entry.programme]})` : ''}`;
     case 'done':
-      return entry.task && isTask(entry.task) ? taskById(entry.task).name : 'Work done';
+      return entry.task && knowsTask(machine, entry.task)
+        ? taskOf(machine ?? NO_MACHINE, entry.task).name
+        : 'Work done';
     case 'opened':
       return `Looked at, left alone: ${entry.station ? stationById(entry.station).name.toLowerCase() : 'a station'}`;
     case 'reading':
@@ -146,7 +196,15 @@ export function sayEntry(entry: Entry | EntryDraft): string {
       return `Replaced: ${entry.station ? stationById(entry.station).name.toLowerCase() : 'a part'}`;
     case 'note':
       return 'Note';
+    case 'habit':
+      return LOAD_HABITS.find(({ id }) => id === entry.habit)?.name ?? 'A habit kept';
+    case 'stock':
+      return `Supply counted: ${entry.value} ${entry.unit ?? ''}`.trim();
+    case 'bought':
+      return `Supply bought: ${entry.value} ${entry.unit ?? ''}`.trim();
     case 'undone':
       return 'Undone';
   }
 }
+
+const NO_MACHINE: Build = { kind: 'front-load-washer', features: {} };

@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import type { MachineDraft, TaskRule } from '../model/schemas.js';
 import { MS_PER_DAY, plusDays } from '../units/calendar.js';
-import { taskById } from './catalogue.js';
-import { due, type Opening } from './due.js';
+import { taskById, taskOf } from './catalogue.js';
+import { due } from './due.js';
 import { sayState, why } from './explain.js';
 import { inDriver } from './interval.js';
-import { checkRules, loosens, ruleFor } from './rules.js';
+import type { Opening } from './learning.js';
+import { checkOwnTasks, checkRules, loosens, ruleFor } from './rules.js';
+import { planRun } from './run.js';
 import { household, machine } from './testing.js';
 import { Usage } from './usage.js';
 
@@ -75,7 +77,7 @@ describe('a task switched off', () => {
     const one = dueWith({ off: true }, opened(500));
     expect(one.status).toBe('off');
     expect(one.on).toBeUndefined();
-    expect(sayState(one, '2026-06-15')).toBe('switched off');
+    expect(sayState(one, machine('front-load-washer'), '2026-06-15')).toBe('switched off');
   });
 });
 
@@ -96,13 +98,21 @@ describe('safety tasks', () => {
     [{ own: { every: 9, unit: 'months' } }, true],
     [{ own: { every: 6, unit: 'months' } }, false],
     [{ own: { every: 60, unit: 'loads' } }, false],
-    [{ school: 'stretch' }, false],
+    [{ school: 'stretch' }, true],
+    [{ school: 'often' }, false],
   ])('%j loosens the duct run: %s', (rule, expected) => {
     expect(loosens(duct, rule)).toBe(expected);
     expect(checkRules(dryer(rule)).map(({ field }) => field)).toEqual(
       expected ? ['rules.duct-run.acknowledged'] : [],
     );
     expect(checkRules(dryer({ ...rule, acknowledged: true }))).toEqual([]);
+  });
+
+  it('never loosens what is done with every load', () => {
+    const rules = { 'lint-screen-brush': { own: { every: 5, unit: 'loads' }, acknowledged: true } };
+    expect(checkRules({ ...dryer({}), rules } as MachineDraft)).toEqual([
+      { field: 'rules.lint-screen-brush.own', message: 'This is done with every load.' },
+    ]);
   });
 
   it('leaves other tasks to the person', () => {
@@ -113,6 +123,57 @@ describe('safety tasks', () => {
     const draft = { ...dryer({}), rules: { 'pump-filter': { off: true } } };
     expect(checkRules(draft)).toEqual([
       { field: 'rules.pump-filter', message: 'This machine has no such task.' },
+    ]);
+  });
+});
+
+describe('own tasks', () => {
+  const own = {
+    id: 'own-1',
+    name: 'Oil the hinge',
+    station: 'whole',
+    every: 3,
+    unit: 'months',
+    minutes: 5,
+    unplugged: true,
+    steps: ['Put one drop of oil on the hinge.', 'Move the door twice.'],
+  } as const;
+  const washer = machine('front-load-washer', { ownTasks: [{ ...own, steps: [...own.steps] }] });
+
+  it('have their own interval, whatever the school, and are due like any other', () => {
+    const task = taskOf(washer, 'own-1');
+    const dueUnder = (school: 'often' | 'stretch') =>
+      due({
+        task,
+        machine: washer,
+        household: household({ school }),
+        openings: [{ ...opened(10), task: 'own-1' }],
+        usage: new Usage([], 5),
+        now: NOW,
+      });
+    expect(dueUnder('often').on).toBe('2026-09-05');
+    expect(dueUnder('stretch').on).toBe('2026-09-05');
+    expect(why(task, dueUnder('often'), '2026-06-15').interval).toBe(
+      'Every 3 months, as your own task says.',
+    );
+  });
+
+  it('become a run with their own steps, unplugged before and plugged in after', () => {
+    const { steps } = planRun([{ machineId: washer.id, task: 'own-1' }], [washer]);
+    const said = steps.map(({ step }) => step.do);
+    const at = said.indexOf(own.steps[0]);
+    expect(said[at + 1]).toBe(own.steps[1]);
+    const ids = steps.map(({ step }) => step.id);
+    expect(ids.indexOf('unplug')).toBeLessThan(at);
+    expect(ids.indexOf('plug-in')).toBeGreaterThan(at);
+  });
+
+  it('are told where the station is not there, or the task is there twice', () => {
+    const draft = { ...washer, ownTasks: [washer.ownTasks![0]!, washer.ownTasks![0]!] };
+    expect(checkOwnTasks(draft).map(({ field }) => field)).toEqual(['ownTasks.1.id']);
+    const elsewhere = { ...washer, ownTasks: [{ ...washer.ownTasks![0]!, station: 'hood' }] };
+    expect(checkOwnTasks(elsewhere)).toEqual([
+      { field: 'ownTasks.0.station', message: 'This machine has no such station.' },
     ]);
   });
 });

@@ -1,9 +1,10 @@
 import type { Household, Machine, MachineDraft } from '../model/schemas.js';
 import type { FieldProblem } from '../model/check.js';
 import type { SchoolId } from '../model/vocabulary.js';
-import { taskById, tasksOf, type Interval, type Task } from './catalogue.js';
+import { stationsOf, taskOf, tasksOf, type Interval, type Task } from './catalogue.js';
 import { SCHOOL_TEXTS } from './data/schools.js';
 import { inDriver } from './interval.js';
+import { HARDNESS_UNKNOWN, loadsForADose } from './scale.js';
 
 /** The interval that holds for a task before profile and evidence, and where it comes from. */
 export interface RuleInForce {
@@ -19,7 +20,7 @@ export interface RuleInForce {
 export function ruleFor(
   task: Task,
   machine: Pick<Machine, 'school' | 'rules'>,
-  household: Pick<Household, 'school'>,
+  household: Pick<Household, 'school' | 'hardness'>,
 ): RuleInForce {
   const rule = machine.rules?.[task.id];
   if (rule?.own) {
@@ -33,21 +34,34 @@ export function ruleFor(
     : machine.school
       ? ', chosen for this machine'
       : '';
+  if (task.basis === 'your own') {
+    return { interval: task.intervals.steady, own: true, from: 'your own task' };
+  }
   return {
-    interval: task.intervals[school],
+    interval: reckoned(task.intervals[school], household),
     school,
     own: false,
     from: `the school “${SCHOOL_TEXTS[school].name}”${chosen}`,
   };
 }
 
+/** An interval with the loads that hardness and litres give, where it asks for them. */
+export function reckoned(interval: Interval, { hardness }: Pick<Household, 'hardness'>): Interval {
+  return interval.byScale
+    ? { ...interval, loads: loadsForADose(hardness ?? HARDNESS_UNKNOWN) }
+    : interval;
+}
+
 /** Whether a rule leaves a safety task undone, or done more seldom than the steady school says. */
 export function loosens(task: Task, rule: NonNullable<Machine['rules']>[string]): boolean {
   if (!task.safety) return false;
   if (rule.off) return true;
-  if (!rule.own) return false;
-  const figure = inDriver({ [rule.own.unit]: rule.own.every }, task.driver);
-  return figure > inDriver(task.intervals.steady, task.driver) * (1 + 1e-9);
+  const interval = rule.own
+    ? { [rule.own.unit]: rule.own.every }
+    : rule.school && task.intervals[rule.school];
+  if (!interval) return false;
+  const steady = inDriver(task.intervals.steady, task.driver);
+  return inDriver(interval, task.driver) > steady * (1 + 1e-9);
 }
 
 /**
@@ -60,7 +74,10 @@ export function checkRules(draft: MachineDraft): FieldProblem[] {
     if (!tasks.some((task) => task.id === id)) {
       return [{ field: `rules.${id}`, message: 'This machine has no such task.' }];
     }
-    if (loosens(taskById(id), rule) && !rule.acknowledged) {
+    if (taskOf(draft, id).cap?.everyLoad && rule.own) {
+      return [{ field: `rules.${id}.own`, message: 'This is done with every load.' }];
+    }
+    if (loosens(taskOf(draft, id), rule) && !rule.acknowledged) {
       return [
         {
           field: `rules.${id}.acknowledged`,
@@ -69,5 +86,25 @@ export function checkRules(draft: MachineDraft): FieldProblem[] {
       ];
     }
     return [];
+  });
+}
+
+/** Checks own tasks: at a station the machine has, and no name given twice. */
+export function checkOwnTasks(draft: MachineDraft): FieldProblem[] {
+  const stations = stationsOf(draft);
+  const ids = new Set<string>();
+  return (draft.ownTasks ?? []).flatMap((own, i): FieldProblem[] => {
+    const problems: FieldProblem[] = [];
+    if (!stations.some(({ id }) => id === own.station)) {
+      problems.push({
+        field: `ownTasks.${i}.station`,
+        message: 'This machine has no such station.',
+      });
+    }
+    if (ids.has(own.id)) {
+      problems.push({ field: `ownTasks.${i}.id`, message: 'This task is here twice.' });
+    }
+    ids.add(own.id);
+    return problems;
   });
 }

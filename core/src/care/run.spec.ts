@@ -4,13 +4,31 @@ import { FEATURES, MACHINE_KINDS, type FeatureId, type MachineKind } from '../mo
 import { procedureOf, tasksOf, type Step } from './catalogue.js';
 import { FEATURE_QUESTIONS } from './data/features.js';
 import { entriesOf } from './record.js';
-import { emptyProgress, outcomeOf, planRun, taskKey, type RunMachine } from './run.js';
+import {
+  emptyProgress,
+  outcomeOf,
+  planRun,
+  taskKey,
+  withoutCovered,
+  type RunMachine,
+} from './run.js';
 
 const ID = '00000000-0000-4000-8000-000000000001';
 
 /** Every way a machine of a kind can be built, over the features that steps depend on. */
 function variants(kind: MachineKind): RunMachine[] {
-  const deciding: FeatureId[] = ['filterAccess', 'drainDownHose', 'dispenser', 'energy', 'stacked'];
+  const deciding: FeatureId[] = [
+    'filterAccess',
+    'drainDownHose',
+    'dispenser',
+    'drainsTo',
+    'energy',
+    'stacked',
+    'screenWell',
+    'blowerAccess',
+    'sensor',
+    'condensateTo',
+  ];
   const asked = FEATURE_QUESTIONS.filter(
     ({ id, kinds }) => kinds.includes(kind) && deciding.includes(id),
   );
@@ -26,15 +44,19 @@ const every = MACHINE_KINDS.flatMap((kind) => [{ id: ID, kind, features: {} }, .
 
 describe('planRun', () => {
   it('walks every task in every variant: set up, worked, put back, undone, proved, in that order', () => {
-    const order = ['set-up', 'work', 'put-back', 'undo', 'proof'];
+    // What had to dry goes back after the set-ups are undone, all but the plug.
+    const order = ['set-up', 'work', 'put-back', 'undo', 'last', 'proof'];
     for (const machine of every) {
       for (const { id } of tasksOf(machine)) {
         const { steps, minutes, fetch } = planRun([{ machineId: ID, task: id }], [machine]);
         const phases = steps.map(({ phase }) => order.indexOf(phase));
         const name = `${id} ${JSON.stringify(machine.features)}`;
-        expect(phases, name).toEqual([...phases].sort((a, b) => a - b));
+        const dried = procedureOf(id).putBackLast ? 'put-back' : undefined;
+        const walked = phases.filter((phase) => order[phase] !== dried);
+        expect(walked, name).toEqual([...walked].sort((a, b) => a - b));
         expect(new Set(steps.map(({ key }) => key)).size, name).toBe(steps.length);
-        for (const phase of ['work', 'put-back', 'proof']) {
+        const atEnd = procedureOf(id).atEnd;
+        for (const phase of atEnd ? ['last', 'proof'] : ['work', 'put-back', 'proof']) {
           expect(
             steps.some((step) => step.phase === phase),
             `${name} ${phase}`,
@@ -62,6 +84,21 @@ describe('planRun', () => {
       ['tip', 'upright'],
       ['take-out', 'screen-in'],
       ['catches', 'slide-in'],
+      ['draw-out', 'drawer-in'],
+      ['cup-out', 'cup-in'],
+      ['siphon', 'siphon-in'],
+      ['fill-hose-off', 'hose-hand'],
+      ['dry-screen', 'screen-level'],
+      ['hose-lift', 'hose-in'],
+      ['hose-unclip', 'hose-sink'],
+      ['trap-open', 'trap-on'],
+      ['screen-out', 'screen-in'],
+      ['housing-off', 'housing-on'],
+      ['fine-out', 'fine-in'],
+      ['flap-sump', 'close-sump'],
+      ['panel-off', 'panel-on'],
+      ['pour-acid', 'rinse-acid'],
+      ['draw', 'tank-in'],
     ];
     const met = new Set<string>();
     for (const machine of every) {
@@ -122,6 +159,36 @@ describe('planRun', () => {
       if (machine.features.stacked !== 'no') expect(tipped).toBe(-1);
       else if (tipped >= 0) expect(tipped).toBeGreaterThan(drained);
     }
+  });
+
+  it('opens taps and gas before the push back, plugs in after it, and ends with level and heat', () => {
+    for (const machine of every) {
+      const tasks = tasksOf(machine).map(({ id }) => ({ machineId: ID, task: id }));
+      const ids = planRun(tasks, [machine]).steps.map(({ step }) => step.id);
+      const at = (id: string) => ids.indexOf(id);
+      const name = JSON.stringify(machine);
+      for (const opened of ['tap-on', 'gas-open', 'hose-on']) {
+        if (at(opened) >= 0) expect(at('push-back'), name).toBeGreaterThan(at(opened));
+      }
+      if (at('push-back') >= 0) expect(at('plug-in'), name).toBeGreaterThan(at('push-back'));
+      if (at('bubble') >= 0) expect(at('bubble'), name).toBeGreaterThan(at('push-back'));
+      if (at('hot-cycle') >= 0) expect(at('hot-cycle'), name).toBeGreaterThan(at('plug-in'));
+    }
+  });
+
+  it('leaves out of a visit what another task does along the way', () => {
+    const tasks = ['hood', 'duct-run', 'transition-hose', 'lint-screen-wash'];
+    const kept = withoutCovered(tasks.map((task) => ({ machineId: ID, task })));
+    expect(kept.map(({ task }) => task)).toEqual(['duct-run', 'lint-screen-wash']);
+  });
+
+  it('has a gas dryer’s cabinet done by a professional, with no panel taken off', () => {
+    const { steps } = planRun(
+      [{ machineId: ID, task: 'cabinet' }],
+      [{ id: ID, kind: 'vented-dryer', features: { energy: 'gas' } }],
+    );
+    expect(steps.map(({ step }) => step.id)).not.toContain('panel-off');
+    expect(steps[0]!.step.hazards).toContain('gas-professional');
   });
 
   it('makes a shared set-up once and gathers what to fetch in one list', () => {

@@ -2,23 +2,27 @@ import type { Machine, RunProgress, RunTask, TaskRecord } from '../model/schemas
 import {
   hazardById,
   holds,
-  procedureOf,
+  procedureFor,
   setUpById,
-  stationById,
+  setUpIdsOf,
+  isTask,
   taskById,
+  taskOf,
+  type Build,
   type SetUp,
   type Step,
   type Task,
 } from './catalogue.js';
 
 /** Where in a visit a step belongs. */
-export type Phase = 'set-up' | 'work' | 'put-back' | 'undo' | 'proof';
+export type Phase = 'set-up' | 'work' | 'put-back' | 'undo' | 'last' | 'proof';
 
 export const PHASE_NAMES: Record<Phase, string> = {
   'set-up': 'Get ready',
   work: 'Clean',
   'put-back': 'Put back',
   undo: 'Leave it ready',
+  last: 'Last of all',
   proof: 'Proof',
 };
 
@@ -50,7 +54,7 @@ export interface RunPlan {
   minutes: { hands: number; waiting: number };
 }
 
-export type RunMachine = Pick<Machine, 'id' | 'kind' | 'features'>;
+export type RunMachine = Pick<Machine, 'id' | 'kind' | 'features' | 'ownTasks'>;
 
 /** Key of a task's record within a run. */
 export const taskKey = ({ machineId, task }: RunTask): string => `${machineId}/${task}`;
@@ -63,39 +67,56 @@ export const emptyProgress = (): RunProgress => ({
   fetched: [],
 });
 
-/** The set-ups of some tasks, each once, in the order in which they are made. */
-export function setUpsOf(tasks: readonly Task[]): SetUp[] {
-  const ids = new Set(tasks.flatMap((task) => task.setups));
+/** The set-ups of some tasks of a machine, each once, in the order in which they are made. */
+export function setUpsOf(machine: Build, tasks: readonly Task[]): SetUp[] {
+  const ids = new Set(tasks.flatMap((task) => setUpIdsOf(task, machine)));
   return [...ids].map(setUpById).sort((a, b) => a.order - b.order);
 }
 
 /** Minutes at work and waiting for some tasks of one machine, each set-up counted once. */
-export function minutesOf(tasks: readonly Task[]): { hands: number; waiting: number } {
-  const setups = setUpsOf(tasks).reduce((sum, { minutes }) => sum + minutes, 0);
+export function minutesOf(
+  machine: Build,
+  tasks: readonly Task[],
+): { hands: number; waiting: number } {
+  const setups = setUpsOf(machine, tasks).reduce((sum, { minutes }) => sum + minutes, 0);
   return {
     hands: tasks.reduce((sum, { minutes }) => sum + minutes.hands, setups),
     waiting: tasks.reduce((sum, { minutes }) => sum + minutes.waiting, 0),
   };
 }
 
+/** Tasks without those that another of them does along the way. */
+export function withoutCovered<T extends RunTask>(tasks: readonly T[]): T[] {
+  return tasks.filter(
+    ({ machineId, task }) =>
+      !tasks.some(
+        (other) =>
+          other.machineId === machineId &&
+          isTask(other.task) &&
+          taskById(other.task).covers?.includes(task),
+      ),
+  );
+}
+
 /**
  * Works a visit out. Machines go one after the other, dry work before wet; within a machine the
  * set-ups are made once, the tasks follow in their natural order, parts that must dry go back last,
- * the set-ups are undone in reverse, and the proofs come when the machine can run again.
+ * the set-ups are undone, water and gas before the push back and the plug last; then comes what needs
+ * the machine standing and running (level, the hot empty cycle), and the proofs.
  *
  * ```
- *   unplug > flap open > [ gasket: work, put back ] > [ filter: work, put back ] > plug in > proofs
+ *   unplug > flap open > [ gasket ] > [ filter ] > flap, plug in > [ drum clean ] > proofs
  * ```
  * @throws RangeError for an unknown task or a machine that is not given
  */
 export function planRun(tasks: readonly RunTask[], machines: readonly RunMachine[]): RunPlan {
   const plan: RunPlan = { steps: [], fetch: [], setups: {}, minutes: { hands: 0, waiting: 0 } };
   for (const { machine, chosen } of byMachine(tasks, machines)) {
-    const setups = setUpsOf(chosen);
+    const setups = setUpsOf(machine, chosen);
     plan.setups[machine.id] = setups;
     plan.steps.push(...stepsFor(machine, chosen, setups));
     addFetch(plan.fetch, machine, chosen, setups);
-    const { hands, waiting } = minutesOf(chosen);
+    const { hands, waiting } = minutesOf(machine, chosen);
     plan.minutes.hands += hands;
     plan.minutes.waiting += waiting;
   }
@@ -107,11 +128,14 @@ function byMachine(tasks: readonly RunTask[], machines: readonly RunMachine[]) {
     const machine = machines.find((one) => one.id === id);
     if (!machine) throw new RangeError(`No machine has the id "${id}".`);
     const ids = new Set(tasks.filter((task) => task.machineId === id).map(({ task }) => task));
-    const chosen = [...ids].map(taskById).sort((a, b) => a.order - b.order);
+    const chosen = [...ids].map((one) => taskOf(machine, one)).sort((a, b) => a.order - b.order);
     return { machine, chosen };
   });
   return groups.sort((a, b) => a.chosen[0]!.order - b.chosen[0]!.order);
 }
+
+/** From here on the way out the machine gets its power back; what had to dry goes in before. */
+const PLUG_BACK = setUpById('unplugged').back;
 
 function stepsFor(
   machine: RunMachine,
@@ -131,18 +155,32 @@ function stepsFor(
       }));
   const works: RunStep[] = [];
   const lasts: RunStep[] = [];
+  const ends: RunStep[] = [];
   const proofs: RunStep[] = [];
   for (const { id } of chosen) {
-    const procedure = procedureOf(id);
-    works.push(...fitting('work', id, procedure.steps, id));
-    (procedure.putBackLast ? lasts : works).push(...fitting('put-back', id, procedure.putBack, id));
+    const procedure = procedureFor(machine, id);
+    if (procedure.atEnd) {
+      ends.push(...fitting('last', id, [...procedure.steps, ...procedure.putBack], id));
+    } else {
+      works.push(...fitting('work', id, procedure.steps, id));
+      (procedure.putBackLast ? lasts : works).push(
+        ...fitting('put-back', id, procedure.putBack, id),
+      );
+    }
     proofs.push(...fitting('proof', id, procedure.proof, id));
   }
+  const undone = (which: (setup: SetUp) => boolean): RunStep[] =>
+    [...setups]
+      .filter(which)
+      .sort((a, b) => a.back - b.back)
+      .flatMap(({ id, undo }) => fitting('undo', id, undo));
   return [
     ...setups.flatMap(({ id, steps }) => fitting('set-up', id, steps)),
     ...works,
+    ...undone(({ back }) => back < PLUG_BACK),
     ...lasts,
-    ...[...setups].reverse().flatMap(({ id, undo }) => fitting('undo', id, undo)),
+    ...undone(({ back }) => back >= PLUG_BACK),
+    ...ends,
     ...proofs,
   ];
 }
@@ -156,7 +194,7 @@ function addFetch(
   const things = [
     ...setups.flatMap(({ fetch }) => fetch),
     ...chosen.flatMap(({ id }) =>
-      procedureOf(id)
+      procedureFor(machine, id)
         .fetch.filter(({ when }) => holds(when, machine))
         .map(({ what }) => what),
     ),
@@ -177,9 +215,7 @@ export function outcomeOf(
   const record = progress.tasks[taskKey(task)] ?? {};
   const own = plan.steps.filter(
     (step) =>
-      step.machineId === task.machineId &&
-      step.task === task.task &&
-      (step.phase === 'work' || step.phase === 'put-back'),
+      step.machineId === task.machineId && step.task === task.task && step.phase !== 'proof',
   );
   const times = own.flatMap(({ key }) => progress.ticked[key] ?? []).sort();
   const doneAt = record.doneAt ?? times.at(-1);
@@ -190,5 +226,5 @@ export function outcomeOf(
 }
 
 /** The station a run step works at, if it belongs to a task. */
-export const stationOf = (step: RunStep): string | undefined =>
-  step.task && stationById(taskById(step.task).station).id;
+export const stationOf = (step: RunStep, machine: Build): string | undefined =>
+  step.task && taskOf(machine, step.task).station;

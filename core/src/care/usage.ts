@@ -1,3 +1,4 @@
+import type { Programme } from '../model/vocabulary.js';
 import { MS_PER_DAY } from '../units/calendar.js';
 
 /** Loads counted at one time. */
@@ -5,7 +6,12 @@ export interface LoadCount {
   /** UTC instant, milliseconds. */
   at: number;
   count: number;
+  /** What they were, where somebody said so. */
+  programme?: Programme;
 }
+
+/** What a load of each programme counts for; one where nothing is said. */
+export type Weights = Partial<Record<Programme, number>>;
 
 /** How many loads passed between two instants, and what the figure rests on. */
 export interface Loads {
@@ -36,26 +42,46 @@ export class Usage {
   /** Loads estimated up to the tap of the same index, from the first tap on. */
   readonly #estimated: number[] = [];
   readonly #perMs: number;
+  readonly #byWeights = new Map<string, Usage>();
+  readonly #programmes = new Set<Programme>();
 
   /**
    * @param taps in any order
    * @param usualPerWeek loads a week where nothing is counted, 0 or more
+   * @param weights what loads of a programme count for
    */
   constructor(
-    taps: readonly LoadCount[],
+    readonly taps: readonly LoadCount[],
     readonly usualPerWeek: number,
+    weights: Weights = {},
   ) {
     this.#perMs = usualPerWeek / (7 * MS_PER_DAY);
     let counted = 0;
     let estimated = 0;
+    for (const { programme } of taps) if (programme) this.#programmes.add(programme);
     for (const tap of [...taps].sort((a, b) => a.at - b.at)) {
       const last = this.#at.at(-1);
       if (last !== undefined) estimated += this.#standIn(tap.at - last);
-      counted += tap.count;
+      counted += tap.count * (tap.programme ? (weights[tap.programme] ?? 1) : 1);
       this.#at.push(tap.at);
       this.#counted.push(counted);
       this.#estimated.push(estimated);
     }
+  }
+
+  /**
+   * The same use with loads of some programmes counting for more or less; itself where no load has a
+   * programme whose weight is not one.
+   */
+  weighted(weights: Weights): Usage {
+    if (![...this.#programmes].some((programme) => (weights[programme] ?? 1) !== 1)) return this;
+    const key = JSON.stringify(weights);
+    let usage = this.#byWeights.get(key);
+    if (!usage) {
+      usage = new Usage(this.taps, this.usualPerWeek, weights);
+      this.#byWeights.set(key, usage);
+    }
+    return usage;
   }
 
   #standIn(pause: number): number {
@@ -93,6 +119,21 @@ export class Usage {
     return { counted: b.counted - a.counted, estimated: b.estimated - a.estimated };
   }
 
+  /** Loads after `from`, up to and with `to`, counted and estimated together. */
+  amount(from: number, to: number): number {
+    return to <= from ? 0 : this.#sum(to) - this.#sum(from);
+  }
+
+  #sum(instant: number): number {
+    const first = this.#at[0];
+    if (first === undefined) return instant * this.#perMs;
+    const index = this.#indexAt(instant);
+    if (index < 0) return (instant - first) * this.#perMs;
+    return (
+      this.#counted[index]! + this.#estimated[index]! + this.#standIn(instant - this.#at[index]!)
+    );
+  }
+
   /** Loads a week over the eight weeks before an instant; the usual figure where none were counted. */
   weeklyRate(now: number): { perWeek: number; counted: boolean } {
     const from = now - LATELY_DAYS * MS_PER_DAY;
@@ -106,10 +147,7 @@ export class Usage {
    * @returns UTC milliseconds to within a minute, or undefined when it has not happened
    */
   passed(from: number, loads: number, to: number): number | undefined {
-    const done = (instant: number) => {
-      const n = this.between(from, instant);
-      return n.counted + n.estimated >= loads;
-    };
+    const done = (instant: number) => this.amount(from, instant) >= loads;
     if (!done(to)) return undefined;
     let low = from;
     let high = to;

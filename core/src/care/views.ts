@@ -3,6 +3,8 @@ import type { Day } from '../units/calendar.js';
 import type { MachineState, Visit } from './bench.js';
 import type { Due } from './due.js';
 import type { Why } from './explain.js';
+import type { HabitRow } from './habits.js';
+import type { ShortSupply } from './supplies.js';
 
 /* What the API derives and the screens show. */
 
@@ -14,6 +16,10 @@ export interface BenchView {
   /** Loads counted today and over the last seven days. */
   loads: { machineId: string; today: number; week: number }[];
   runs: Run[];
+  /** What is done with each load, and on which of the last seven days it was. */
+  habits: HabitRow[];
+  /** Supplies that the visit needs and that would run out in it. */
+  short: ShortSupply[];
   visit?: Visit;
 }
 

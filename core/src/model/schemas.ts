@@ -1,5 +1,6 @@
 import Type, { type Static, type TProperties } from 'typebox';
 import {
+  CIRCUMSTANCES,
   ENTRY_KINDS,
   ENTRY_SOURCES,
   FEATURES,
@@ -7,9 +8,12 @@ import {
   HABITS,
   MACHINE_KINDS,
   OUTCOMES,
+  PROGRAMMES,
   RUN_STATES,
   SCHOOLS,
+  SUPPLY_UNITS,
   UNIT_SYSTEMS,
+  type Circumstance,
 } from './vocabulary.js';
 
 /*
@@ -25,6 +29,7 @@ const text = (most: number, least = 0) =>
   Type.String({ minLength: least, maxLength: most, ...(least > 0 ? { pattern: '\\S' } : {}) });
 const id = () => Type.String({ format: 'uuid' });
 const instant = () => Type.String({ format: 'date-time' });
+const optionalMultiplier = () => Type.Optional(Type.Number({ minimum: 1, maximum: 5 }));
 const calendarDate = () => Type.String({ format: 'date' });
 
 export const Feature = closed({
@@ -37,10 +42,33 @@ export const Feature = closed({
   riser: Type.Optional(oneOf(FEATURES.riser)),
   elbows: Type.Optional(Type.Integer({ minimum: 0, maximum: 20 })),
   condensateTo: Type.Optional(oneOf(FEATURES.condensateTo)),
+  screenWell: Type.Optional(oneOf(FEATURES.screenWell)),
+  blowerAccess: Type.Optional(oneOf(FEATURES.blowerAccess)),
+  sensor: Type.Optional(oneOf(FEATURES.sensor)),
   stacked: Type.Optional(oneOf(FEATURES.stacked)),
   room: Type.Optional(oneOf(FEATURES.room)),
 });
 export type Features = Static<typeof Feature>;
+
+/** How often, in the household's own words: a whole number of loads, days or months. */
+const OwnInterval = {
+  every: Type.Integer({ minimum: 1, maximum: 5000 }),
+  unit: oneOf(['loads', 'days', 'months'] as const),
+};
+
+/** A task that the household added to a machine, with steps of its own. */
+export const OwnTask = closed({
+  id: Type.String({ pattern: '^own-[0-9a-z-]{1,36}$', maxLength: 40 }),
+  name: text(80, 1),
+  station: text(40, 1),
+  ...OwnInterval,
+  /** Minutes at work. */
+  minutes: Type.Integer({ minimum: 1, maximum: 600 }),
+  unplugged: Type.Boolean(),
+  reason: Type.Optional(text(300)),
+  steps: Type.Array(text(400, 1), { minItems: 1, maxItems: 30 }),
+});
+export type OwnTask = Static<typeof OwnTask>;
 
 /** What a household lays down for one task of one machine, over its school. */
 export const TaskRule = closed({
@@ -48,8 +76,7 @@ export const TaskRule = closed({
   /** "My manual says": it takes the school's place, and nothing lengthens past it. */
   own: Type.Optional(
     closed({
-      every: Type.Integer({ minimum: 1, maximum: 5000 }),
-      unit: oneOf(['loads', 'days', 'months'] as const),
+      ...OwnInterval,
       /** Where it stands, such as a page. */
       source: Type.Optional(text(120)),
     }),
@@ -73,6 +100,7 @@ export const MachineDraft = closed(
     school: Type.Optional(oneOf(SCHOOLS)),
     /** By task. */
     rules: Type.Optional(Type.Record(Type.String(), TaskRule)),
+    ownTasks: Type.Optional(Type.Array(OwnTask, { maxItems: 30 })),
     inUseSince: Type.Optional(calendarDate()),
   },
   'MachineDraft',
@@ -89,6 +117,19 @@ export const HouseholdDraft = closed(
     school: oneOf(SCHOOLS),
     /** Accepted chance that a station passes its limit before it is cleaned, 0 to 1. */
     risk: Type.Number({ minimum: 0.02, maximum: 0.3 }),
+    /** Minutes at work that a proposed visit may take; 60 where nothing is said. */
+    visitMinutes: Type.Optional(Type.Integer({ minimum: 10, maximum: 600 })),
+    /** Own multipliers on the rate of fouling, in place of the catalogue's. */
+    multipliers: Type.Optional(
+      closed(
+        Object.fromEntries(CIRCUMSTANCES.map((id) => [id, optionalMultiplier()])) as Record<
+          Circumstance,
+          ReturnType<typeof optionalMultiplier>
+        >,
+      ),
+    ),
+    /** ISO 4217 code of the money that prices are in. */
+    currency: Type.Optional(Type.String({ pattern: '^[A-Z]{3}$' })),
   },
   'HouseholdDraft',
 );
@@ -112,6 +153,13 @@ export const Found = closed({
   count: Type.Integer({ minimum: 1, maximum: 999 }),
 });
 
+/** Something used up, in the supply's unit. */
+export const Used = closed({
+  supply: text(40, 1),
+  amount: Type.Number({ exclusiveMinimum: 0, maximum: 100000 }),
+});
+export type Used = Static<typeof Used>;
+
 export const EntryDraft = closed(
   {
     /** Given by the client so that a retry names the same entry; made by the server otherwise. */
@@ -133,6 +181,14 @@ export const EntryDraft = closed(
     unit: Type.Optional(text(20, 1)),
     code: Type.Optional(text(40, 1)),
     note: Type.Optional(text(2000)),
+    /** What the loads were, where that is not the usual. */
+    programme: Type.Optional(oneOf(PROGRAMMES)),
+    /** A habit kept, by its id. */
+    habit: Type.Optional(text(40, 1)),
+    /** The supply counted or bought. */
+    supply: Type.Optional(text(40, 1)),
+    /** What the work used up; the usual amounts where nothing is said. */
+    used: Type.Optional(Type.Array(Used, { maxItems: 30 })),
   },
   'EntryDraft',
 );
@@ -165,6 +221,7 @@ export const TaskRecord = closed({
   found: Type.Optional(Type.Array(Found, { maxItems: 30 })),
   trays: Type.Optional(Type.Integer({ minimum: 0, maximum: 200 })),
   note: Type.Optional(text(2000)),
+  used: Type.Optional(Type.Array(Used, { maxItems: 30 })),
   /** When the work on this task was finished. */
   doneAt: Type.Optional(instant()),
 });
@@ -230,6 +287,27 @@ export type Run = Static<typeof Run>;
 const count = (least: number, most: number, byDefault: number) =>
   Type.Integer({ minimum: least, maximum: most, default: byDefault });
 
+/** A supply that the household keeps: one of the catalogue's, or its own. */
+export const SupplyDraft = closed(
+  {
+    /** The catalogue's id, or `own-…`. */
+    item: text(40, 1),
+    name: text(60, 1),
+    /** What amounts are in: ml, g, or pieces. */
+    unit: oneOf(SUPPLY_UNITS),
+    /** Content of a pack, in the unit. */
+    pack: Type.Number({ exclusiveMinimum: 0, maximum: 100000 }),
+    /** Price of a pack, in the household's money. */
+    price: Type.Optional(Type.Number({ minimum: 0, maximum: 100000 })),
+    /** No longer kept; its history stays. */
+    putAway: Type.Optional(Type.Boolean()),
+  },
+  'SupplyDraft',
+);
+export type SupplyDraft = Static<typeof SupplyDraft>;
+export const Supply = closed({ ...kept, ...SupplyDraft.properties }, 'Supply');
+export type Supply = Static<typeof Supply>;
+
 export const EntryQuery = closed(
   {
     machine: Type.Optional(id()),
@@ -275,5 +353,6 @@ export const VALIDATED = {
   IdParams,
   RunDraft,
   RunChange,
+  SupplyDraft,
 } as const;
 export type ValidatedName = keyof typeof VALIDATED;

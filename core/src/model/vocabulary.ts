@@ -39,6 +39,9 @@ export const ENTRY_KINDS = [
   'code',
   'replaced',
   'note',
+  'habit',
+  'stock',
+  'bought',
   'undone',
 ] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
@@ -69,6 +72,9 @@ export const FEATURES = {
   ventPath: ['through-wall', 'up', 'down', 'unknown'],
   riser: ['yes', 'no', 'unknown'],
   condensateTo: ['tank', 'hose', 'unknown'],
+  screenWell: ['yes', 'no', 'unknown'],
+  blowerAccess: ['yes', 'no', 'unknown'],
+  sensor: ['yes', 'no', 'unknown'],
   stacked: ['no', 'above', 'below'],
   room: ['heated', 'unheated'],
 } as const;
@@ -85,3 +91,14 @@ export const HABITS = [
   'door-shut',
 ] as const;
 export type HabitId = (typeof HABITS)[number];
+
+/** What a load was, where that is not the usual: it fouls some stations faster or more slowly. */
+export const PROGRAMMES = ['cool', 'hot', 'heavy'] as const;
+export type Programme = (typeof PROGRAMMES)[number];
+
+/** Everything about a household that can speed fouling up: habits, water, how a machine stands. */
+export const CIRCUMSTANCES = [...HABITS, 'hard-water', 'long-duct', 'unheated-room'] as const;
+export type Circumstance = (typeof CIRCUMSTANCES)[number];
+
+export const SUPPLY_UNITS = ['ml', 'g', 'pieces'] as const;
+export type SupplyUnit = (typeof SUPPLY_UNITS)[number];

@@ -10,10 +10,38 @@ export const MS_PER_DAY = 86_400_000;
  * @param zone IANA name
  */
 export function dayOf(instant: number, zone: string): Day {
-  return Temporal.Instant.fromEpochMilliseconds(instant)
-    .toZonedDateTimeISO(zone)
-    .toPlainDate()
-    .toString();
+  return new Date(instant + offsetAt(instant, zone)).toISOString().slice(0, 10);
+}
+
+/** A stretch of time over which a zone's offset from UTC stays the same, milliseconds. */
+interface Span {
+  from: number;
+  to: number;
+  offset: number;
+}
+
+/** Stretches met so far, the latest used first; asking Temporal anew for each date is slow. */
+const SPANS = new Map<string, Span[]>();
+
+function offsetAt(instant: number, zone: string): number {
+  const spans = SPANS.get(zone) ?? [];
+  const at = spans.findIndex(({ from, to }) => instant >= from && instant < to);
+  if (at === 0) return spans[0]!.offset;
+  const span = at > 0 ? spans.splice(at, 1)[0]! : spanAt(instant, zone);
+  spans.unshift(span);
+  SPANS.set(zone, spans);
+  return span.offset;
+}
+
+function spanAt(instant: number, zone: string): Span {
+  const local = Temporal.Instant.fromEpochMilliseconds(instant).toZonedDateTimeISO(zone);
+  const after = local.getTimeZoneTransition('next');
+  const before = local.add({ nanoseconds: 1 }).getTimeZoneTransition('previous');
+  return {
+    from: before?.epochMilliseconds ?? -Infinity,
+    to: after?.epochMilliseconds ?? Infinity,
+    offset: local.offsetNanoseconds / 1e6,
+  };
 }
 
 /** First instant of a calendar date in a zone, milliseconds. */

@@ -98,4 +98,59 @@ export const HAZARDS: readonly Hazard[] = [
     caution:
       'Many heat-pump dryers have a heat exchanger that does not come out. Follow your manual; never open the sealed refrigerant circuit.',
   },
+  {
+    id: 'water-pressure',
+    caution:
+      'The hose is under the pressure of the whole house. Shut the tap before anything is loosened.',
+  },
+  {
+    id: 'sharp-metal',
+    caution:
+      'Edges of sheet metal cut. Wear gloves, and move your hands slowly behind the machine.',
+  },
+  {
+    id: 'never-indoors',
+    caution:
+      'A dryer never blows into the room: the damp makes mould and the lint burns. A gas dryer run with its duct off fills the room with carbon monoxide.',
+  },
+  {
+    id: 'hot-glass',
+    caution:
+      'During the hot cycle the door glass gets hot enough to burn. Keep children and pets away, and do not lean on it.',
+  },
+  {
+    id: 'cleaner-alone',
+    caution:
+      'One product only. Never put an acid (vinegar, citric acid, descaler) in together with chlorine bleach, or before what was used last has been rinsed out.',
+  },
+  {
+    id: 'gas-professional',
+    caution:
+      'On a gas dryer, or if you are not sure, the inside of the cabinet is work for a licensed professional. Leave the panels on.',
+  },
+  {
+    id: 'inside-panels',
+    caution:
+      'Behind the panels are mains wiring, a heater and a thermal cut-out. Touch and change none of them, never bypass a cut-out, and stop if you see scorch marks.',
+  },
+  {
+    id: 'belt-pinch',
+    caution:
+      'Only with the plug out: the belt and the rollers pinch fingers, and the drum edge is sharp.',
+  },
+  {
+    id: 'solvent',
+    caution:
+      'Rubbing alcohol burns and its vapour makes you dizzy. A few drops on a pad, no flame near, door open; nothing with chlorine beside it.',
+  },
+  {
+    id: 'sink-edge',
+    caution:
+      'The water in the trap is dirty and may hold bleach or drain cleaner. Gloves on, and keep your face away. If drain cleaner was poured in lately, leave the trap closed.',
+  },
+  {
+    id: 'panel-shock',
+    caution:
+      'If you feel the least tingle from the machine, let go, do not touch it again, and call an electrician.',
+  },
 ];

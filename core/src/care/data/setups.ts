@@ -9,6 +9,7 @@ export const SETUPS: readonly SetUp[] = [
     id: 'cold',
     name: 'Cooled down',
     order: 1,
+    back: 7,
     minutes: 1,
     fetch: [],
     steps: [
@@ -37,6 +38,7 @@ export const SETUPS: readonly SetUp[] = [
     id: 'unplugged',
     name: 'Unplugged',
     order: 2,
+    back: 6,
     minutes: 1,
     fetch: [],
     steps: [
@@ -61,6 +63,7 @@ export const SETUPS: readonly SetUp[] = [
     id: 'gas-off',
     name: 'Gas valve shut',
     order: 3,
+    back: 3,
     minutes: 1,
     fetch: [],
     steps: [
@@ -95,23 +98,24 @@ export const SETUPS: readonly SetUp[] = [
     id: 'water-off',
     name: 'Water off',
     order: 3,
+    back: 3,
     minutes: 1,
     fetch: [],
     steps: [
       {
         id: 'tap-off',
         do: 'Shut the tap of the fill hose.',
-        why: 'A hose strained while it is under pressure can come off.',
-        when: { filterAccess: ['behind'] },
+        why: 'A hose strained or loosened while it is under pressure comes off.',
+        look: 'A quarter turn, or clockwise until it stops. If the tap does not hold, use the stop valve of the house.',
+        hazards: ['water-pressure'],
       },
     ],
     undo: [
       {
         id: 'tap-on',
         do: 'Open the tap again and look at both ends of the hose.',
-        why: 'Without water the next wash stops with a fault; a joint that was moved may drip.',
+        why: 'Without water the next wash stops with a fault; a joint that was moved may drip. Look now, while you can still reach it.',
         look: 'Wipe round the joints with dry paper: it stays dry.',
-        when: { filterAccess: ['behind'] },
       },
     ],
   },
@@ -119,6 +123,7 @@ export const SETUPS: readonly SetUp[] = [
     id: 'pulled-out',
     name: 'Pulled out',
     order: 4,
+    back: 5,
     minutes: 5,
     fetch: ['A helper, if it is heavy', 'A torch'],
     steps: [
@@ -158,6 +163,7 @@ export const SETUPS: readonly SetUp[] = [
     id: 'flap-open',
     name: 'Flap open, tray and towels down',
     order: 5,
+    back: 2,
     minutes: 2,
     fetch: ['Two old towels', 'A shallow tray'],
     steps: [
@@ -202,6 +208,7 @@ export const SETUPS: readonly SetUp[] = [
     id: 'outdoors',
     name: 'At the hood outdoors',
     order: 6,
+    back: 1,
     minutes: 4,
     fetch: ['Steps or a ladder, if the hood is high'],
     steps: [
@@ -213,5 +220,84 @@ export const SETUPS: readonly SetUp[] = [
       },
     ],
     undo: [],
+  },
+  {
+    id: 'drawer-out',
+    name: 'Dispenser drawer out',
+    order: 7,
+    back: 0,
+    minutes: 2,
+    fetch: ['Two cloths'],
+    steps: [
+      {
+        id: 'draw-out',
+        do: 'Press the release at the back of the drawer and draw it out.',
+        why: 'The worst is behind and above it, and the drawer cleans best in a sink.',
+        look: 'The release is often on the softener cover. Do not pull against it.',
+        when: { dispenser: ['drawer', 'unknown'] },
+      },
+      {
+        id: 'stuff-hole',
+        do: 'Stuff a cloth into the hole that leads to the tub.',
+        why: 'What you loosen above must not fall into the machine.',
+        when: { dispenser: ['drawer', 'unknown'] },
+      },
+    ],
+    undo: [
+      {
+        id: 'cloth-out',
+        do: 'Take the cloth out of the hole.',
+        why: 'Left in, no water gets to the wash.',
+        when: { dispenser: ['drawer', 'unknown'] },
+      },
+      {
+        id: 'drawer-in',
+        do: 'Dry the parts, put the inserts in, and slide the drawer home until it clicks.',
+        why: 'A drawer that is not home drips down the front.',
+        look: 'Softener cover and siphon are pressed down.',
+        when: { dispenser: ['drawer', 'unknown'] },
+      },
+      {
+        id: 'ajar',
+        do: 'Leave the drawer a finger open.',
+        why: 'Air is what keeps mould away.',
+        when: { dispenser: ['drawer', 'unknown'] },
+      },
+    ],
+  },
+  {
+    id: 'vent-open',
+    name: 'Transition hose off',
+    order: 7,
+    back: 0,
+    minutes: 3,
+    fetch: ['A screwdriver for the hose clamps', 'Work gloves'],
+    steps: [
+      {
+        id: 'hose-off',
+        do: 'Loosen the clamp and take the transition hose off the wall and off the dryer.',
+        why: 'The hose is cleaned apart, and the duct is reached through the wall.',
+        look: 'Edges of sheet metal are sharp: gloves on.',
+        hazards: ['gas', 'sharp-metal'],
+        when: { energy: ['gas', 'unknown'] },
+      },
+      {
+        id: 'hose-off-electric',
+        do: 'Loosen the clamp and take the transition hose off the wall and off the dryer.',
+        why: 'The hose is cleaned apart, and the duct is reached through the wall.',
+        look: 'Edges of sheet metal are sharp: gloves on.',
+        hazards: ['sharp-metal'],
+        when: { energy: ['electric'] },
+      },
+    ],
+    undo: [
+      {
+        id: 'hose-on',
+        do: 'Put the hose back on both ends, as short and straight as it goes, and tighten the clamps.',
+        why: 'Short and straight is half of good drying, and the dryer must never blow into the room.',
+        look: 'Joints clamped or taped with metal tape. No screws: their points catch lint.',
+        hazards: ['duct-material', 'never-indoors'],
+      },
+    ],
   },
 ];

@@ -107,12 +107,31 @@ export const STATIONS: readonly Station[] = [
     fouls: 'A cold, damp or closed room makes drying slow however clean the machine is.',
   },
   {
+    id: 'cabinet',
+    name: 'Heater and cabinet',
+    line: 'air',
+    kinds: VENTED,
+    what: 'The inside of the housing, where the air is drawn past the heater on its way to the drum.',
+    fouls:
+      'Lint that leaks past seals and joints gathers on the floor and round the heater, where it can scorch.',
+  },
+  {
     id: 'drum-seal',
     name: 'Drum and door seal',
     line: 'air',
     kinds: DRYERS,
     what: 'The drum with the clothes, and the felt or rubber that keeps its air in.',
     fouls: 'Film and fluff gather on the seal, and damp air leaks past it into the room.',
+  },
+  {
+    id: 'sensor',
+    name: 'Moisture sensor',
+    line: 'air',
+    kinds: DRYERS,
+    when: { sensor: ['yes', 'unknown'] },
+    what: 'Two bare metal strips that feel how damp the clothes are as they tumble past.',
+    fouls:
+      'Softener and dryer sheets leave a film. The dryer then believes that the load is dry and stops too soon.',
   },
   {
     id: 'lint-screen',
@@ -128,6 +147,7 @@ export const STATIONS: readonly Station[] = [
     name: 'Screen well',
     line: 'air',
     kinds: VENTED,
+    when: { screenWell: ['yes', 'unknown'] },
     what: 'The slot the lint screen sits in, and the passage below it.',
     fouls: 'Lint that slips past the screen mats together here.',
   },
@@ -196,5 +216,14 @@ export const STATIONS: readonly Station[] = [
     when: { condensateTo: ['tank', 'unknown'] },
     what: 'The tank that collects the water taken from the clothes.',
     fouls: 'It fills with each load; full, the dryer stops.',
+  },
+  {
+    id: 'whole',
+    name: 'The machine itself',
+    line: 'body',
+    kinds: [...WASHERS, ...DRYERS],
+    what: 'How it stands, and what no single station tells: its feet, its belt, its service.',
+    fouls:
+      'Feet work loose and a machine begins to walk; belts and rollers wear. It is heard before it is seen.',
   },
 ];

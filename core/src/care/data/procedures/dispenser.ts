@@ -1,33 +1,19 @@
 import type { Procedure } from '../../catalogue.js';
 
-const DRAWER = { dispenser: ['drawer', 'unknown'] } as const;
-const CUP = { dispenser: ['cup'] } as const;
-
-/** Common practice. Drawer or cup, its inserts, and the cavity above. */
+/** Common practice. The drawer, its inserts, and the cavity above. */
 export const DISPENSER: Procedure = {
   task: 'dispenser',
   fetch: [
-    { what: 'Hot water and dish soap' },
+    { what: 'Hot water' },
+    { what: 'Dish soap', uses: { supply: 'dish-soap', amount: 10 } },
     { what: 'An old toothbrush' },
-    { what: 'A thin interdental brush or soft wire', when: DRAWER },
-    { what: 'Two cloths' },
     { what: 'A torch' },
-    { what: 'Mould remover and gloves, in case it is black' },
+    {
+      what: 'Mould remover and gloves, in case it is black',
+      uses: { supply: 'mould-remover', amount: 20, share: 0.3 },
+    },
   ],
   steps: [
-    {
-      id: 'draw-out',
-      do: 'Press the release at the back of the drawer and draw it out.',
-      why: 'The worst is behind and above it, and the drawer cleans best in a sink.',
-      look: 'The release is often on the softener cover. Do not pull against it.',
-      when: DRAWER,
-    },
-    {
-      id: 'cup-out',
-      do: 'Lift the softener cup off, with a turn or a pull straight up, and take out what can be taken out.',
-      why: 'Softener sets under the cup and runs onto the wash.',
-      when: CUP,
-    },
     {
       id: 'found',
       do: 'Note how dirty it is before you clean it.',
@@ -37,10 +23,9 @@ export const DISPENSER: Procedure = {
     },
     {
       id: 'inserts',
-      do: 'Take the inserts apart: softener cover, siphon, liquid flap.',
+      do: 'Take the inserts out of the drawer: softener cover, siphon, liquid flap.',
       why: 'The siphon’s narrow tube is what stops first.',
       look: 'Water runs through the siphon.',
-      when: DRAWER,
     },
     {
       id: 'brush',
@@ -56,69 +41,28 @@ export const DISPENSER: Procedure = {
       timer: { minutes: 10, label: 'Mould remover working', optional: true },
     },
     {
-      id: 'stuff-hole',
-      do: 'Stuff a cloth into the hole that leads to the tub.',
-      why: 'What you loosen above must not fall into the machine.',
-      when: DRAWER,
-    },
-    {
-      id: 'jets',
-      do: 'Run the interdental brush or wire into each jet in the roof, the softener’s first.',
-      why: 'Blocked jets leave powder and softener standing in the drawer.',
-      look: 'With the torch: every hole is dark and round.',
-      when: DRAWER,
-    },
-    {
       id: 'cavity',
       do: 'Wipe the cavity, the roof first and then the sides.',
       why: 'Top before bottom: what falls is wiped next.',
       look: 'A white cloth comes out white.',
-      when: DRAWER,
-    },
-    {
-      id: 'cup-seat',
-      do: 'Wipe the seat of the cup and the top of the agitator.',
-      why: 'A sticky seat collects fluff.',
-      when: CUP,
     },
     {
       id: 'level-tab',
       do: 'Wipe the level tab and its slot clean.',
       why: 'A tab that sticks lets the compartment overfill.',
-      when: DRAWER,
     },
   ],
   putBack: [
     {
-      id: 'cloth-out',
-      do: 'Take the cloth out of the hole.',
-      why: 'Left in, no water gets to the wash.',
-      when: DRAWER,
-    },
-    {
-      id: 'drawer-in',
-      do: 'Dry the parts, put the inserts in, and slide the drawer home until it clicks.',
-      why: 'A drawer that is not home drips down the front.',
-      look: 'Softener cover and siphon are pressed down.',
-      when: DRAWER,
-    },
-    {
-      id: 'cup-in',
-      do: 'Dry the cup and press it back on.',
-      why: 'A loose cup is thrown off in the spin.',
-      when: CUP,
-    },
-    {
-      id: 'ajar',
-      do: 'Leave the drawer a finger open.',
-      why: 'Air is what keeps mould away.',
-      when: DRAWER,
+      id: 'cavity-dry',
+      do: 'Wipe the cavity dry.',
+      why: 'Mould needs the wet more than the dirt.',
     },
   ],
   proof: [
     {
       id: 'flush',
-      do: 'After the next rinse look into the drawer or cup.',
+      do: 'After the next rinse look into the drawer.',
       why: 'Jets and siphon are free when nothing is left standing.',
       look: 'No powder, and no more than a spoonful of water in the softener place.',
     },

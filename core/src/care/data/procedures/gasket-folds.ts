@@ -7,7 +7,14 @@ export const GASKET_FOLDS: Procedure = {
     { what: 'A torch' },
     { what: 'Tweezers or a thin brush' },
     { what: 'Two cloths and warm soapy water' },
-    { what: 'Either mould remover and gloves, or household vinegar: not both' },
+    {
+      what: 'Either mould remover and gloves',
+      uses: { supply: 'mould-remover', amount: 30, share: 0.3 },
+    },
+    {
+      what: 'or household vinegar: not both',
+      uses: { supply: 'vinegar', amount: 100, share: 0.3 },
+    },
   ],
   finds: ['hair', 'coin', 'hair grip', 'sock', 'lint roll'],
   steps: [

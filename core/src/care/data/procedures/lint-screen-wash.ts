@@ -4,7 +4,8 @@ import type { Procedure } from '../../catalogue.js';
 export const LINT_SCREEN_WASH: Procedure = {
   task: 'lint-screen-wash',
   fetch: [
-    { what: 'Hot water and dish soap' },
+    { what: 'Hot water' },
+    { what: 'Dish soap', uses: { supply: 'dish-soap', amount: 10 } },
     { what: 'A soft brush' },
     { what: 'A cup' },
     { what: 'A dry towel' },

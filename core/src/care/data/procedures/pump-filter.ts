@@ -6,11 +6,15 @@ export const PUMP_FILTER: Procedure = {
   fetch: [
     { what: 'A bucket' },
     { what: 'An old toothbrush' },
-    { what: 'Dish soap and hot water' },
+    { what: 'Hot water' },
+    { what: 'Dish soap', uses: { supply: 'dish-soap', amount: 10 } },
     { what: 'A torch' },
     { what: 'A wooden skewer' },
     { what: 'Pliers, in case it sticks' },
-    { what: 'Household vinegar, in case it smells' },
+    {
+      what: 'Household vinegar, in case it smells',
+      uses: { supply: 'vinegar', amount: 250, share: 0.3 },
+    },
     { what: 'A screwdriver and gloves', when: { filterAccess: ['behind'] } },
   ],
   finds: ['hair grip', 'coin', 'hair tie', 'button', 'toothpick', 'fluff', 'fabric', 'gum'],

@@ -1,0 +1,109 @@
+import type { EntryKind, Grade, Programme } from '../model/vocabulary.js';
+import type { Day } from '../units/calendar.js';
+import { TASKS } from './data/tasks.js';
+import type { Measured, Opening } from './learning.js';
+import type { LoadCount, Usage } from './usage.js';
+
+/** An entry of one machine as the engines need it. */
+export interface Fact {
+  entryId: string;
+  kind: EntryKind;
+  /** UTC instant, milliseconds. */
+  at: number;
+  /** Calendar date in the zone it was entered in. */
+  day: Day;
+  task?: string;
+  grade?: Grade;
+  count?: number;
+  programme?: Programme;
+  quantity?: string;
+  value?: number;
+  habit?: string;
+}
+
+/** What the record says of one machine, by what the engines ask. */
+export interface Past {
+  /** By task. */
+  openings: Map<string, Opening[]>;
+  /** By the task that a figure tells about. */
+  readings: Map<string, Measured[]>;
+  taps: LoadCount[];
+  /** Days on which a habit was kept, by habit. */
+  habits: Map<string, Set<Day>>;
+}
+
+/** What the record says of one machine, ready for due dates. */
+export interface History extends Omit<Past, 'taps'> {
+  usage: Usage;
+}
+
+const MEASURING = new Map<string, string[]>();
+for (const { id, measures } of TASKS) {
+  for (const { quantity } of measures ?? []) listAt(MEASURING, quantity).push(id);
+}
+const COVERED = new Map(TASKS.flatMap(({ id, covers }) => (covers ? [[id, covers] as const] : [])));
+
+/** Sorts the entries of one machine; entries that were corrected or undone are not given. */
+export function gather(facts: Iterable<Fact>): Past {
+  const past: Past = {
+    openings: new Map(),
+    readings: new Map(),
+    taps: [],
+    habits: new Map(),
+  };
+  for (const fact of facts) add(past, fact);
+  return past;
+}
+
+function add(past: Past, fact: Fact): void {
+  const { entryId, at, day, task, grade } = fact;
+  switch (fact.kind) {
+    case 'load':
+      past.taps.push(tapOf(fact));
+      break;
+    case 'opened':
+    case 'done': {
+      if (task === undefined) break;
+      const cleaned = fact.kind === 'done';
+      const opening: Opening = { entryId, at, day, task, cleaned };
+      listAt(past.openings, task).push(grade === undefined ? opening : { ...opening, grade });
+      // What is done along the way is clean as well, though nobody graded it by itself.
+      if (!cleaned) break;
+      for (const covered of COVERED.get(task) ?? []) listAt(past.openings, covered).push(opening);
+      break;
+    }
+    case 'reading':
+      for (const id of MEASURING.get(fact.quantity ?? '') ?? []) {
+        const { quantity, value } = fact;
+        listAt(past.readings, id).push({
+          entryId,
+          at,
+          day,
+          quantity: quantity!,
+          value: value ?? NaN,
+        });
+      }
+      break;
+    case 'habit':
+      if (fact.habit === undefined) break;
+      past.habits.set(fact.habit, (past.habits.get(fact.habit) ?? new Set()).add(day));
+      break;
+  }
+}
+
+/** Loads counted, as use is reckoned from. */
+export const tapOf = ({
+  at,
+  count = 1,
+  programme,
+}: Pick<Fact, 'at' | 'count' | 'programme'>): LoadCount => ({
+  at,
+  count,
+  ...(programme ? { programme } : {}),
+});
+
+function listAt<T>(map: Map<string, T[]>, key: string): T[] {
+  const list = map.get(key) ?? [];
+  if (list.length === 0) map.set(key, list);
+  return list;
+}
