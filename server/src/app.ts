@@ -13,6 +13,7 @@ import { benchRoutes } from './routes/bench.js';
 import { entryRoutes } from './routes/entries.js';
 import { householdRoutes } from './routes/household.js';
 import { runRoutes } from './routes/runs.js';
+import { supplyRoutes } from './routes/supplies.js';
 import { Store } from './store/store.js';
 import type { Db } from './db/open.js';
 
@@ -34,6 +35,7 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
     ...benchRoutes(store),
     ...entryRoutes(store),
     ...runRoutes(store),
+    ...supplyRoutes(store),
   ];
 
   const app = express();

@@ -3,14 +3,16 @@ import { performance } from 'node:perf_hooks';
 import {
   dayOf,
   duesOf,
+  gather,
+  inDriver,
   tasksOf,
   Usage,
   type EntryDraft,
+  type Fact,
   type Grade,
   type History,
   type Household,
   type MachineDraft,
-  type Opening,
 } from '@needlecase/core';
 import { makeApp } from './app.js';
 import { openDatabase } from './db/open.js';
@@ -109,23 +111,24 @@ async function apiTimes(file: string, entries: number) {
   return { warm, tapped, cold, log };
 }
 
-/** Ten years of a machine that is used five times a week and opened about every two months. */
+/** Ten years of a machine used five times a week, each task done as the steady school says. */
 function decade(): History {
-  const taps = Array.from({ length: YEARS * 260 }, (_, i) => ({
-    at: now - i * 1.4 * DAY,
-    count: 1,
-  }));
-  const openings = new Map(
-    tasksOf({ kind: 'front-load-washer', features: {} }).map(({ id }) => [
-      id,
-      Array.from({ length: YEARS * 8 }, (_, i): Opening => {
-        const at = now - (i + 0.5) * 45 * DAY;
-        const grade = (i % 3) as Grade;
-        return { entryId: `${i}`, at, day: dayOf(at, 'UTC'), task: id, grade, cleaned: true };
-      }),
-    ]),
-  );
-  return { openings, usage: new Usage(taps, 5) };
+  const machine = { kind: 'front-load-washer', features: {} } as const;
+  const loads = Array.from({ length: YEARS * 260 }, (_, i): Fact => {
+    const at = now - i * 1.4 * DAY;
+    return { entryId: `l${i}`, kind: 'load', at, day: dayOf(at, HOUSE.zone), count: 1 };
+  });
+  const work = tasksOf(machine).flatMap(({ id: task, intervals }) => {
+    const every = inDriver(intervals.steady, 'days');
+    const times = Math.floor((YEARS * 365) / every);
+    return Array.from({ length: times }, (_, i): Fact => {
+      const at = now - (times - i - 0.5) * every * DAY;
+      const grade = (i % 3) as Grade;
+      return { entryId: `${task}${i}`, kind: 'done', at, day: dayOf(at, HOUSE.zone), task, grade };
+    });
+  });
+  const { taps, ...past } = gather([...loads, ...work]);
+  return { ...past, usage: new Usage(taps, 5) };
 }
 
 function dueTimes(machines: number): number {

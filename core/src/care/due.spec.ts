@@ -52,9 +52,9 @@ function dueOf({
     task: subject,
     machine: machine(subject.kinds[0]!, rest.machine),
     household: household({ zone: ZONE, ...rest.house }),
-    openings: openings.map(([daysAgo, grade, cleaned]) =>
-      opening(task, daysAgo, grade, cleaned ?? true, rest.now),
-    ),
+    openings: openings
+      .map(([daysAgo, grade, cleaned]) => opening(task, daysAgo, grade, cleaned ?? true, rest.now))
+      .sort((a, b) => a.at - b.at),
     usage: new Usage(taps, perWeek),
     now: rest.now ?? NOW,
   });

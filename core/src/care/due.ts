@@ -18,6 +18,7 @@ import {
   type Learned,
   type Measured,
   type Opening,
+  type Summary,
 } from './learning.js';
 import { ruleFor } from './rules.js';
 import { HARDLY_ANY_SCALE } from './scale.js';
@@ -42,7 +43,9 @@ export interface Due {
   learned: number;
   /** Why it did not lengthen further at the last opening. */
   held?: Held;
+  /** The latest of what was seen; `seen` tells of all of it. */
   evidence: Evidence[];
+  seen: Summary;
   last?: Opening;
   loads?: Loads;
   days?: number;
@@ -55,20 +58,25 @@ export interface Due {
   on?: Day;
   /** The bound that sets the date. */
   by?: 'loads' | 'days' | 'cap' | 'after';
-  /**
-   * Left alone, the dates at which the limit is passed with a chance of one, five and nine in ten; a
-   * date further off than ten years is left out.
-   */
-  trouble?: { early?: Day; even?: Day; late?: Day };
+}
+
+/**
+ * Left alone, the dates at which the limit is passed with a chance of one, five and nine in ten; a date
+ * further off than ten years is left out.
+ */
+export interface Trouble {
+  early?: Day;
+  even?: Day;
+  late?: Day;
 }
 
 export interface DueQuestion {
   task: Task;
   machine: Pick<Machine, 'features' | 'habits' | 'school' | 'rules'>;
   household: Pick<Household, 'school' | 'risk' | 'hardness' | 'zone' | 'multipliers'>;
-  /** Of this task, any order. */
+  /** Of this task, in order of time. */
   openings: readonly Opening[];
-  /** Of this task's quantities, any order. */
+  /** Of this task's quantities, in order of time. */
   readings?: readonly Measured[];
   usage: Usage;
   /** The date of the latest work after an instant that calls for this task too. */
@@ -125,7 +133,7 @@ export function reckon(question: DueQuestion): Reckoned {
 /** When a task is due, and everything that the date rests on. */
 export function due(question: DueQuestion): Due {
   const { task, machine, household, now } = question;
-  const { belief, learned, evidence, held, school, from, speeds, pace, base, usage } =
+  const { belief, learned, evidence, seen, held, school, from, speeds, pace, base, usage } =
     reckon(question);
   const inForce =
     school.sign !== undefined && evidence.length === 0
@@ -142,9 +150,10 @@ export function due(question: DueQuestion): Due {
     learned,
     ...(held ? { held } : {}),
     evidence,
+    seen,
     rate: belief.foulingAt(1),
   };
-  const last = lastClean(question.openings);
+  const last = question.openings.findLast(({ cleaned }) => cleaned);
   if (last) {
     const today = dayOf(now, household.zone);
     const days = Math.max(0, daysBetween(last.day, today));
@@ -166,27 +175,28 @@ export function due(question: DueQuestion): Due {
   add('days', dateBound(inForce, last.day));
   if (school.after) add('after', question.calledFor?.(school.after, last.at));
   if (task.cap) add('cap', dateBound(task.cap, last.day));
-  const trouble = task.ungraded ? undefined : dates.trouble(belief.limitAt());
-  const told = { ...result, ...(trouble ? { trouble } : {}) };
-  if (bounds.length === 0) return { ...told, status: 'fine' };
+  if (bounds.length === 0) return { ...result, status: 'fine' };
 
   const on = earliest(...bounds.map((bound) => bound.on));
   const ahead = daysBetween(dates.today, on);
   return {
-    ...told,
+    ...result,
     on,
     by: bounds.find((bound) => bound.on === on)!.by,
     status: ahead <= 0 ? 'due' : ahead <= SOON_DAYS ? 'soon' : 'fine',
   };
 }
 
-const NONE: readonly Measured[] = [];
-
-function lastClean(openings: readonly Opening[]): Opening | undefined {
-  let last: Opening | undefined;
-  for (const one of openings) if (one.cleaned && (!last || one.at >= last.at)) last = one;
-  return last;
+/** When trouble is to be expected at a station that is left alone; nothing where it was never opened. */
+export function troubleOf(question: DueQuestion): Trouble | undefined {
+  const { task, openings, machine } = question;
+  const last = openings.findLast(({ cleaned }) => cleaned);
+  if (!last || task.ungraded || task.habit || machine.rules?.[task.id]?.off) return undefined;
+  const { belief, usage } = reckon(question);
+  return new Dates(question, usage, last).trouble(belief.limitAt());
 }
+
+const NONE: readonly Measured[] = [];
 
 /** Turns use since a clean into dates. */
 class Dates {
@@ -220,7 +230,7 @@ class Dates {
     return use > HORIZON_DAYS ? undefined : plusDays(this.last.day, Math.round(use));
   }
 
-  trouble(limit: { early: number; even: number; late: number }): NonNullable<Due['trouble']> {
+  trouble(limit: { early: number; even: number; late: number }): Trouble {
     const [early, even, late] = [limit.early, limit.even, limit.late].map((use) => this.#use(use));
     return { ...(early ? { early } : {}), ...(even ? { even } : {}), ...(late ? { late } : {}) };
   }

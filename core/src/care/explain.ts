@@ -1,7 +1,7 @@
-import { GRADE_NAMES } from '../model/vocabulary.js';
+import { GRADE_NAMES, type Grade } from '../model/vocabulary.js';
 import { many, sayDay, sayDistance, sayDays, type Day } from '../units/calendar.js';
 import { taskOf, type Build, type Task } from './catalogue.js';
-import type { Due } from './due.js';
+import type { Due, Trouble } from './due.js';
 import type { Evidence } from './learning.js';
 import {
   BASELINE_PER_WEEK,
@@ -49,8 +49,8 @@ export function sayState(due: Due, machine: Build, today: Day): string {
   return due.on === today ? 'due today' : `due ${sayDistance(due.on, today)}`;
 }
 
-/** Explains a due date. */
-export function why(task: Task, due: Due, today: Day): Why {
+/** Explains a due date. @param trouble when trouble is to be expected, if that is to be told too */
+export function why(task: Task, due: Due, today: Day, trouble?: Trouble): Why {
   const { inForce } = due;
   const result: Why = {
     short: short(due),
@@ -61,7 +61,7 @@ export function why(task: Task, due: Due, today: Day): Why {
   if (due.evidence.length) result.evidence = sayEvidence(task, due);
   const cap = sayCap(task, due, today);
   if (cap) result.cap = cap;
-  const range = sayRange(due, today);
+  const range = sayRange(trouble, today);
   if (range) result.range = range;
   return result;
 }
@@ -102,7 +102,7 @@ function sayCap(task: Task, due: Due, today: Day): string | undefined {
 }
 
 /** The range of dates in which trouble would come if the station were left alone. */
-function sayRange({ trouble }: Due, today: Day): string | undefined {
+function sayRange(trouble: Trouble | undefined, today: Day): string | undefined {
   if (!trouble?.early) return undefined;
   const say = (day: Day | undefined) => (day ? sayDay(day, today) : 'more than ten years from now');
   if (!trouble.late || trouble.late > today) {
@@ -143,11 +143,10 @@ function sayRule(task: Task, due: Due): string {
 
 function sayEvidence(task: Task, due: Due): string {
   const unit = task.driver === 'loads' ? 'load' : 'day';
-  const opened = due.evidence.filter(({ grade }) => grade !== undefined);
-  const measured = due.evidence.filter((one) => one.measured);
+  const { opened, measured } = due.seen;
   const seen = [
-    ...(opened.length ? [sayOpened(opened, unit)] : []),
-    ...(measured.length ? [sayMeasured(measured)] : []),
+    ...(opened ? [sayOpened(due, unit)] : []),
+    ...(measured ? [sayMeasured(due)] : []),
   ].join(' ');
   const [was, is] = [round(due.base), round(due.learned)];
   if (was === is) return `${seen} That bears the interval out.`;
@@ -161,10 +160,9 @@ function sayEvidence(task: Task, due: Due): string {
   return `${seen} ${moved}${restraint}`;
 }
 
-function sayOpened(opened: readonly Evidence[], unit: string): string {
-  const typical = round(opened.reduce((sum, { n }) => sum + n, 0) / opened.length);
-  const times = opened.length === 1 ? 'once, after' : `${opened.length} times, after about`;
-  return `Opened ${times} ${many(typical, unit)}: ${sayGrades(opened)}.`;
+function sayOpened({ seen: { opened, typical, always }, evidence }: Due, unit: string): string {
+  const times = opened === 1 ? 'once, after' : `${opened} times, after about`;
+  return `Opened ${times} ${many(round(typical), unit)}: ${sayGrades(opened, always, evidence)}.`;
 }
 
 const MEASURED: Record<string, { name: string; unit: string }> = {
@@ -173,17 +171,22 @@ const MEASURED: Record<string, { name: string; unit: string }> = {
   'drying-minutes': { name: 'a load took', unit: 'min' },
 };
 
-function sayMeasured(measured: readonly Evidence[]): string {
-  const { quantity, value, clean, fouling } = measured.at(-1)!.measured!;
+function sayMeasured({ seen, evidence }: Due): string {
+  const last = evidence.findLast((one) => one.measured)?.measured;
+  if (!last) return '';
+  const { quantity, value, clean, fouling } = last;
   const { name, unit } = MEASURED[quantity]!;
-  const times = measured.length === 1 ? 'once' : `${measured.length} times, at last`;
+  const times = seen.measured === 1 ? 'once' : `${seen.measured} times, at last`;
   return `Measured ${times}: ${name} ${value} ${unit} against ${clean} ${unit} when clean, ${Math.round(fouling * 100)} % of the way to trouble.`;
 }
 
-function sayGrades(evidence: readonly Evidence[]): string {
-  const grades = evidence.map(({ grade }) => GRADE_NAMES[grade!]);
-  const different = new Set(grades);
-  if (different.size === 1) return `${grades[0]}${grades.length > 1 ? ' each time' : ''}`;
+function sayGrades(
+  opened: number,
+  always: Grade | undefined,
+  evidence: readonly Evidence[],
+): string {
+  if (always !== undefined) return `${GRADE_NAMES[always]}${opened > 1 ? ' each time' : ''}`;
+  const grades = evidence.flatMap(({ grade }) => (grade === undefined ? [] : GRADE_NAMES[grade]));
   const recent = grades.slice(-5);
-  return `${grades.length > recent.length ? 'lately ' : ''}${recent.join(', ')}`;
+  return `${opened > recent.length ? 'lately ' : ''}${recent.join(', ')}`;
 }

@@ -162,6 +162,58 @@ describe('Belief', () => {
     expect(Number.isFinite(torn.dueAt())).toBe(true);
   });
 
+  it('takes back what it took in, as if it had never been seen', () => {
+    fc.assert(
+      fc.property(
+        interval.chain((n) => fc.tuple(fc.constant(n), seenNear(n), seenNear(n))),
+        ([n, kept, more]) => {
+          const belief = beliefAfter(n, [...kept, ...more]);
+          for (const [at, g] of more) belief.takeBack(g, at);
+          expect(belief.dueAt() / beliefAfter(n, kept).dueAt()).toBeCloseTo(1, 6);
+        },
+      ),
+    );
+  });
+
+  /*
+   * SciPy 1.10.1 as above, for beliefs so narrow that the grid itself would be too coarse: 60 and 240
+   * openings, grades in turn.
+   */
+  it.each([
+    { times: 60, due: 158.9767 },
+    { times: 240, due: 165.3387 },
+  ])('agrees with SciPy after $times openings', ({ times, due }) => {
+    const seen = Array.from({ length: times }, (_, i): Seen => [30 + (i % 7), (i % 3) as Grade]);
+    expect(Math.abs(beliefAfter(50, seen).dueAt() / due - 1)).toBeLessThan(0.005);
+  });
+
+  it('tells the chance of passing a level, in keeping with its due point', () => {
+    fc.assert(
+      fc.property(
+        interval.chain((n) => fc.tuple(fc.constant(n), seenNear(n))),
+        risk,
+        ([n, seen], r) => {
+          const belief = beliefAfter(n, seen, r);
+          expect(belief.chanceAbove(0.9, belief.dueAt())).toBeCloseTo(r, 2);
+        },
+      ),
+    );
+  });
+
+  it('takes a measured fouling for sharper than a grade, and a clear one for no more than clear', () => {
+    const graded = beliefAfter(50, [[50, 2]]);
+    const measured = new Belief(50);
+    measured.measure(0.42, 50, 0.15);
+    expect(measured.spread()).toBeLessThan(graded.spread());
+    expect(measured.foulingAt(50).median).toBeCloseTo(0.42, 1);
+    const [clear, clearer] = [0.09, 0].map((fouling) => {
+      const belief = new Belief(50);
+      belief.measure(fouling, 50, 0.15);
+      return belief.dueAt();
+    });
+    expect(clear).toBe(clearer);
+  });
+
   it('refuses an interval of nothing', () => {
     expect(() => new Belief(0)).toThrow(RangeError);
   });

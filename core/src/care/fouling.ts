@@ -23,11 +23,14 @@ const GRADE_SPREAD = 0.35;
 /** Upper edges of the grades 0 to 3; grade 4 has none. */
 export const GRADE_EDGES = [0.1, 0.3, 0.6, 0.9] as const;
 
-const STEP = 0.025;
-const HALF = 132;
+const STEP = 0.1;
+const HALF = 33;
 const POINTS = 2 * HALF + 1;
 /** Log weights further than this below the highest are nothing. */
-const NOTHING = 40;
+const NOTHING = 30;
+
+/** What is seen after less use than this, loads or days, tells nothing of the rate. */
+export const LEAST_USE = 0.5;
 
 /** Log weights over ln r before anything was seen. */
 const PRIOR = Float64Array.from(
@@ -52,11 +55,13 @@ export interface Fouling {
   high: number;
 }
 
-/** Log likelihood of each grade over ln F, tabulated once from -20 to 20 in the grid's step. */
+/** Log likelihood of each grade over ln F, tabulated once from -20 to 20, finer than the grid. */
 const TABLE_START = -20;
+const FINER = 4;
+const TABLE_STEP = STEP / FINER;
 const TABLE = ([0, 1, 2, 3, 4] as const).map((grade) =>
-  Float64Array.from({ length: Math.round((-2 * TABLE_START) / STEP) + 1 }, (_, i) =>
-    logLikelihood(grade, TABLE_START + i * STEP),
+  Float64Array.from({ length: Math.round((-2 * TABLE_START) / TABLE_STEP) + 1 }, (_, i) =>
+    logLikelihood(grade, TABLE_START + i * TABLE_STEP),
   ),
 );
 
@@ -82,8 +87,8 @@ const logBelow = (z: number): number =>
 /** A belief about the rate r of one station, moved by what was seen. */
 export class Belief {
   readonly #centre: number;
-  readonly #logWeights = PRIOR.slice();
-  /** Index of the highest log weight. The belief is log-concave: it falls off to both sides. */
+  #logWeights = PRIOR.slice();
+  /** Index of the highest log weight as it was last looked for. */
   #peak = HALF;
   #rates: Fouling | undefined;
 
@@ -99,6 +104,14 @@ export class Belief {
     this.#centre = Math.log(DUE_LEVEL / interval) - RATE_SIGMA * quantileOf(1 - risk);
   }
 
+  /** The same belief, to be moved on its own. */
+  copy(): Belief {
+    const copy = new Belief(this.interval, this.risk);
+    copy.#logWeights = this.#logWeights.slice();
+    copy.#peak = this.#peak;
+    return copy;
+  }
+
   /**
    * Takes in a grade seen after some use. Grades seen straight after a clean (under half a load or
    * day) say nothing about the rate and are passed over.
@@ -106,83 +119,112 @@ export class Belief {
    * @returns whether it told anything
    */
   observe(grade: Grade, n: number): boolean {
-    if (!(n >= 0.5)) return false;
-    const table = TABLE[grade]!;
-    const lowest = (this.#centre - HALF * STEP + Math.log(n) - TABLE_START) / STEP;
-    const start = Math.min(Math.max(lowest, 0), table.length - POINTS - 1);
-    const whole = Math.floor(start);
-    const part = start - whole;
-    const weights = this.#logWeights;
-    for (let i = 0; i < POINTS; i++) {
-      const k = whole + i;
-      weights[i] = weights[i]! + table[k]! * (1 - part) + table[k + 1]! * part;
-    }
-    this.#settle();
+    if (!(n >= LEAST_USE)) return false;
+    this.#addTable(TABLE[grade]!, n, 1);
     return true;
+  }
+
+  /** Takes a grade back that was taken in before. */
+  takeBack(grade: Grade, n: number): void {
+    if (n >= LEAST_USE) this.#addTable(TABLE[grade]!, n, -1);
   }
 
   /**
-   * Takes in a measured fouling, a sharper sight of the same F. Below the first grade's edge a
-   * measure only says that the station is clear.
+   * Takes in a measured fouling, a sharper sight of the same F. Below the first grade's edge it only
+   * says that the station is clear.
    * @param fouling measured F, 0 or more
    * @param n loads or days since the last clean
    * @param spread standard deviation of ln F of one measurement
+   * @param sign -1 takes it back
    * @returns whether it told anything
    */
-  measure(fouling: number, n: number, spread: number): boolean {
-    if (!(n >= 0.5) || !(fouling >= 0)) return false;
-    const weights = this.#logWeights;
+  measure(fouling: number, n: number, spread: number, sign: 1 | -1 = 1): boolean {
+    if (!(n >= LEAST_USE) || !(fouling >= 0)) return false;
     const clear = fouling < GRADE_EDGES[0];
     const seen = Math.log(clear ? GRADE_EDGES[0] : fouling);
-    const lowest = this.#centre - HALF * STEP + Math.log(n);
+    const lowest = this.#lowest(n);
+    const weights = this.#logWeights;
     for (let i = 0; i < POINTS; i++) {
       const z = (seen - lowest - i * STEP) / spread;
-      weights[i] = weights[i]! + (clear ? logBelow(z) : -0.5 * z * z);
+      weights[i]! += sign * (clear ? logBelow(z) : -0.5 * z * z);
     }
-    this.#settle();
+    this.#rates = undefined;
     return true;
   }
 
-  #settle(): void {
+  /** ln F at the lowest point of the grid after some use. */
+  #lowest(n: number): number {
+    return this.#centre - HALF * STEP + Math.log(n);
+  }
+
+  #addTable(table: Float64Array, n: number, sign: 1 | -1): void {
+    const wanted = (this.#lowest(n) - TABLE_START) / TABLE_STEP;
+    const start = Math.min(Math.max(wanted, 0), table.length - FINER * POINTS - 1);
+    const whole = Math.floor(start);
+    const part = start - whole;
     const weights = this.#logWeights;
-    let peak = this.#peak;
-    while (peak + 1 < POINTS && weights[peak + 1]! > weights[peak]!) peak++;
-    while (peak > 0 && weights[peak - 1]! > weights[peak]!) peak--;
-    this.#peak = peak;
+    for (let i = 0, k = whole; i < POINTS; i++, k += FINER) {
+      const below = table[k]!;
+      weights[i]! += sign * (below + (table[k + 1]! - below) * part);
+    }
     this.#rates = undefined;
   }
 
   /**
-   * Writes the weights into `SCRATCH`, the highest 1, from the first to the last that count.
-   * @returns those two indices
+   * Writes the weights into `SCRATCH`, the highest about 1, four times as fine as the grid: the log
+   * weights are smooth, and a cubic through four neighbours gives those between two.
+   * @returns the first and the last that count, in fine steps from the grid's lowest point
    */
   #weigh(): [first: number, last: number] {
     const logs = this.#logWeights;
-    const peak = this.#peak;
-    const least = logs[peak]! - NOTHING;
+    // The belief is log-concave: it falls off to both sides of its peak.
+    let peak = this.#peak;
+    while (peak + 1 < POINTS && logs[peak + 1]! > logs[peak]!) peak++;
+    while (peak > 0 && logs[peak - 1]! > logs[peak]!) peak--;
+    this.#peak = peak;
+    const highest = logs[peak]!;
     let first = peak;
     let last = peak;
-    while (first > 0 && logs[first - 1]! > least) first--;
-    while (last + 1 < POINTS && logs[last + 1]! > least) last++;
-    for (let i = first; i <= last; i++) SCRATCH[i] = Math.exp(logs[i]! - logs[peak]!);
-    return [first, last];
+    while (first > 0 && logs[first]! > highest - NOTHING) first--;
+    while (last + 1 < POINTS && logs[last]! > highest - NOTHING) last++;
+    for (let i = first; i < last; i++) {
+      const at = Math.min(Math.max(i - 1, 0), POINTS - 4);
+      for (let k = 0; k < FINER; k++) {
+        const between = CUBIC[i - at]![k]!;
+        const log =
+          between[0]! * logs[at]! +
+          between[1]! * logs[at + 1]! +
+          between[2]! * logs[at + 2]! +
+          between[3]! * logs[at + 3]!;
+        SCRATCH[i * FINER + k] = Math.exp(log - highest);
+      }
+    }
+    SCRATCH[last * FINER] = Math.exp(logs[last]! - highest);
+    return [first * FINER, last * FINER];
+  }
+
+  /** ln r at a fine step. */
+  #lnRateAt(step: number): number {
+    return this.#centre + (step - HALF * FINER) * TABLE_STEP;
   }
 
   /** Quantiles of ln r, by the trapezoid rule. @param wanted chances, rising */
   #lnRates(...wanted: number[]): number[] {
     const [first, last] = this.#weigh();
     let whole = 0;
-    for (let i = first + 1; i <= last; i++) whole += SCRATCH[i - 1]! + SCRATCH[i]!;
+    for (let i = first; i < last; i++) whole += SCRATCH[i]! + SCRATCH[i + 1]!;
     let sum = 0;
     let i = first;
     return wanted.map((chance) => {
       const target = chance * whole;
-      while (i < last && sum + SCRATCH[i]! + SCRATCH[i + 1]! < target) {
-        sum += SCRATCH[i]! + SCRATCH[i + 1]!;
-        i++;
+      for (; i < last - 1; i++) {
+        const slice = SCRATCH[i]! + SCRATCH[i + 1]!;
+        if (sum + slice >= target) break;
+        sum += slice;
       }
-      const slice = i < last ? SCRATCH[i]! + SCRATCH[i + 1]! : 1;
-      return this.#centre + (i - HALF + (target - sum) / slice) * STEP;
+      const [from, to] = [SCRATCH[i]!, SCRATCH[i + 1]!];
+      const share = from + to > 0 ? Math.min(1, (target - sum) / (from + to)) : 0;
+      return this.#lnRateAt(i + alongSlope(share, from, to));
     });
   }
 
@@ -216,7 +258,7 @@ export class Belief {
   chanceAbove(level: number, n: number): number {
     if (!(n > 0)) return 0;
     const [first, last] = this.#weigh();
-    const at = (Math.log(level / n) - this.#centre) / STEP + HALF;
+    const at = (Math.log(level / n) - this.#centre) / TABLE_STEP + HALF * FINER;
     let above = 0;
     let whole = 0;
     for (let i = first; i < last; i++) {
@@ -234,7 +276,7 @@ export class Belief {
     let mean = 0;
     let square = 0;
     for (let i = first; i <= last; i++) {
-      const x = (i - HALF) * STEP;
+      const x = this.#lnRateAt(i);
       sum += SCRATCH[i]!;
       mean += SCRATCH[i]! * x;
       square += SCRATCH[i]! * x * x;
@@ -243,4 +285,22 @@ export class Belief {
   }
 }
 
-const SCRATCH = new Float64Array(POINTS);
+/** How far along a step a share of its area lies, where the weight goes from one height to another. */
+function alongSlope(share: number, from: number, to: number): number {
+  const rise = to - from;
+  if (Math.abs(rise) < 1e-9 * (from + to)) return share;
+  return (Math.sqrt(from * from + share * rise * (from + to)) - from) / rise;
+}
+
+const SCRATCH = new Float64Array(FINER * POINTS);
+
+/** Weights of four neighbours for a point `k` quarters after the first, second or third of them. */
+const CUBIC = [0, 1, 2].map((after) =>
+  Array.from({ length: FINER }, (_, k) =>
+    [0, 1, 2, 3].map((one) =>
+      [0, 1, 2, 3]
+        .filter((other) => other !== one)
+        .reduce((product, other) => (product * (after + k / FINER - other)) / (one - other), 1),
+    ),
+  ),
+);

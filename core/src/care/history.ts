@@ -23,7 +23,7 @@ export interface Fact {
 
 /** What the record says of one machine, by what the engines ask. */
 export interface Past {
-  /** By task. */
+  /** By task, in order of time. */
   openings: Map<string, Opening[]>;
   /** By the task that a figure tells about. */
   readings: Map<string, Measured[]>;
@@ -52,8 +52,12 @@ export function gather(facts: Iterable<Fact>): Past {
     habits: new Map(),
   };
   for (const fact of facts) add(past, fact);
+  for (const list of past.openings.values()) list.sort(byTime);
+  for (const list of past.readings.values()) list.sort(byTime);
   return past;
 }
+
+const byTime = (a: { at: number }, b: { at: number }): number => a.at - b.at;
 
 function add(past: Past, fact: Fact): void {
   const { entryId, at, day, task, grade } = fact;

@@ -1,7 +1,7 @@
 import type { Grade } from '../model/vocabulary.js';
-import { daysBetween, type Day } from '../units/calendar.js';
+import { MS_PER_DAY, type Day } from '../units/calendar.js';
 import type { Task } from './catalogue.js';
-import { Belief } from './fouling.js';
+import { Belief, LEAST_USE } from './fouling.js';
 import { inDriver } from './interval.js';
 import type { Usage } from './usage.js';
 
@@ -44,12 +44,27 @@ export interface Learned {
   belief: Belief;
   /** The interval in the driver's unit as learned. */
   learned: number;
+  /** The latest of it; all of it is in `seen`. */
   evidence: Evidence[];
+  seen: Summary;
   held?: Held;
+}
+
+/** All that was seen, in figures. */
+export interface Summary {
+  /** Times a grade was noted. */
+  opened: number;
+  /** Loads or days since the clean before, in the mean of those times. */
+  typical: number;
+  /** The grade, where it was the same each time. */
+  always?: Grade;
+  /** Figures read. */
+  measured: number;
 }
 
 export interface LearningQuestion {
   task: Task;
+  /** In order of time, as the readings are. */
   openings: readonly Opening[];
   readings: readonly Measured[];
   /** With the programmes weighted for this task. */
@@ -66,6 +81,8 @@ const RESTRAINT = 1.5;
 const STRETCH_ROOM = 2;
 /** A figure read within so many loads or days of a clean is one of the clean machine. */
 const STILL_CLEAN = 3;
+/** So much evidence is kept to be shown; a record of decades has more. */
+const KEPT = 24;
 
 /**
  * What was learned from a list of openings, while the list, the use and the interval stay the same
@@ -92,28 +109,40 @@ const sameQuestion = (a: LearningQuestion, b: LearningQuestion): boolean =>
 
 function learnFrom(question: LearningQuestion): Learned {
   const { base, risk } = question;
+  const sightings = sightingsOf(question);
   const belief = new Belief(base, risk);
-  const evidence = evidenceOf(question);
-  if (evidence.length === 0) return { belief, learned: base, evidence };
+  const seen = sightings.summary();
+  if (sightings.count === 0) return { belief, learned: base, evidence: [], seen };
+  for (let i = 0; i < sightings.count; i++) sightings.add(belief, i, 1);
+  const { learned, held } = intervalAfter(sightings, belief, question);
+  return { belief, learned, evidence: sightings.latest(KEPT), seen, ...(held ? { held } : {}) };
+}
+
+/**
+ * The interval after the last opening. It is the least of: its own due point; 1.5 times the due point
+ * before it; 1.5² times the one before that, and so on to the school's interval; and the most it may
+ * be. Due points have a least value, so only the last few can matter; they are found by taking the
+ * evidence back, one after the other.
+ */
+function intervalAfter(
+  sightings: Sightings,
+  belief: Belief,
+  question: LearningQuestion,
+): { learned: number; held?: Held } {
+  const own = belief.dueAt();
   const most = mostFor(question);
-  // The interval after the last opening is the least of: its own due point; 1.5 times the due point
-  // before; 1.5² times the one before that, and so on. Due points have a least value, so only the
-  // last few can matter, and only they are worked out.
-  const reach = Math.ceil(Math.log(most / belief.leastDueAt()) / Math.log(RESTRAINT)) + 1;
-  const from = Math.max(0, evidence.length - reach);
-  let learned = from === 0 ? base : Infinity;
-  let held: Held | undefined;
-  evidence.forEach((one, i) => {
-    take(belief, one, question);
-    if (i < from) return;
-    held = undefined;
-    const due = belief.dueAt();
-    const restrained = learned * RESTRAINT;
-    learned = due;
-    if (learned > restrained) [learned, held] = [restrained, 'restraint'];
-    if (learned > most) [learned, held] = [most, question.own ? 'own' : 'stretch'];
-  });
-  return { belief, learned, evidence, ...(held ? { held } : {}) };
+  const before = belief.copy();
+  let least = Math.min(own, most);
+  for (let back = 1; back <= sightings.count; back++) {
+    const room = RESTRAINT ** back;
+    if (belief.leastDueAt() * room >= least) break;
+    sightings.add(before, sightings.count - back, -1);
+    const due = back === sightings.count ? question.base : before.dueAt();
+    least = Math.min(least, due * room);
+  }
+  if (least === own) return { learned: own };
+  if (least === most) return { learned: most, held: question.own ? 'own' : 'stretch' };
+  return { learned: least, held: 'restraint' };
 }
 
 /** Evidence never lengthens past twice the stretch school's interval, nor past an own figure. */
@@ -122,70 +151,134 @@ function mostFor({ task, base, own }: LearningQuestion): number {
   return Math.max(inDriver(task.intervals.stretch, task.driver) * STRETCH_ROOM, base);
 }
 
-function take(belief: Belief, { grade, measured, n }: Evidence, { task }: LearningQuestion): void {
-  if (grade !== undefined) belief.observe(grade, n);
-  if (!measured) return;
-  const { spread } = task.measures!.find(({ quantity }) => quantity === measured.quantity)!;
-  belief.measure(measured.fouling, n, spread);
-}
-
 /** What the openings and readings tell, in order, each after the use since the clean before it. */
-function evidenceOf(question: LearningQuestion): Evidence[] {
-  const { task, usage } = question;
-  if (task.ungraded || task.habit) return [];
-  const readings = task.measures?.length ? inOrder(question.readings) : [];
-  const evidence: Evidence[] = [];
-  let cleaned: Opening | undefined;
-  let next = 0;
-  const clean = new Map<string, number[]>();
-  const used = (at: number, day: Day): number =>
-    task.driver === 'loads' ? usage.amount(cleaned!.at, at) : daysBetween(cleaned!.day, day);
-  const readUpTo = (at: number) => {
-    for (; next < readings.length && readings[next]!.at <= at; next++) {
-      const one = readings[next]!;
-      if (!cleaned) continue;
-      const told = measuredBy(task, one, used(one.at, one.day), clean);
-      if (told) evidence.push(told);
-    }
-  };
-  for (const opening of inOrder(question.openings)) {
-    readUpTo(opening.at);
-    if (cleaned && opening.grade !== undefined) {
-      const n = used(opening.at, opening.day);
-      // Seen straight after a clean it tells nothing about the rate.
-      if (n >= 0.5) {
-        evidence.push({ entryId: opening.entryId, day: opening.day, n, grade: opening.grade });
-      }
-    }
-    if (opening.cleaned) cleaned = opening;
+function sightingsOf({ task, usage, openings, readings }: LearningQuestion): Sightings {
+  const sightings = new Sightings(task, openings.length + readings.length);
+  if (task.ungraded || task.habit) return sightings;
+  const byLoads = task.driver === 'loads';
+  /** Loads or days up to then, from a fixed point. */
+  const upTo = (at: number): number => (byLoads ? usage.upTo(at) : at / MS_PER_DAY);
+  const figures = task.measures?.length ? new Figures(task, readings) : undefined;
+  let cleanedAt = NaN;
+  for (const opening of openings) {
+    figures?.readUpTo(opening.at, cleanedAt, upTo, sightings);
+    const now = upTo(opening.at);
+    // Before the first clean the use is not known.
+    const n = now - cleanedAt;
+    if (opening.grade !== undefined && n >= LEAST_USE) sightings.see(opening, n);
+    if (opening.cleaned) cleanedAt = now;
   }
-  readUpTo(Infinity);
-  return evidence;
+  figures?.readUpTo(Infinity, cleanedAt, upTo, sightings);
+  return sightings;
 }
 
-/** A reading as evidence, against the middle of those taken just after a clean; those are kept. */
-function measuredBy(
-  task: Task,
-  { entryId, day, quantity, value }: Measured,
-  n: number,
-  clean: Map<string, number[]>,
-): Evidence | undefined {
-  const measure = task.measures!.find((one) => one.quantity === quantity);
-  if (!measure || !(value > 0)) return undefined;
-  const before = clean.get(quantity) ?? [];
-  if (n < STILL_CLEAN) {
-    clean.set(quantity, [...before, value]);
-    return undefined;
+type Told = Pick<Evidence, 'entryId' | 'day'> & {
+  grade?: Grade;
+  measured?: NonNullable<Evidence['measured']>;
+};
+
+/** What was seen, in order. A decade has hundreds of openings: figures are kept apart, in a row. */
+class Sightings {
+  count = 0;
+  readonly #uses: Float64Array;
+  readonly #sources: Told[] = [];
+
+  constructor(
+    readonly task: Task,
+    most: number,
+  ) {
+    this.#uses = new Float64Array(most);
   }
-  if (before.length === 0) return undefined;
-  const baseline = [...before].sort((a, b) => a - b)[before.length >> 1]!;
-  const fouling = Math.max(0, (value / baseline - 1) / (measure.limit - 1));
-  return { entryId, day, n, measured: { quantity, value, clean: baseline, fouling } };
+
+  /** An opening with its grade, or a figure, after `n` loads or days. */
+  see(source: Told, n: number): void {
+    this.#uses[this.count++] = n;
+    this.#sources.push(source);
+  }
+
+  /** Takes one of them into a belief, or back out of it. */
+  add(belief: Belief, index: number, sign: 1 | -1): void {
+    const { grade, measured } = this.#sources[index]!;
+    const n = this.#uses[index]!;
+    if (measured) {
+      const { spread } = this.task.measures!.find((one) => one.quantity === measured.quantity)!;
+      belief.measure(measured.fouling, n, spread, sign);
+    } else if (sign === 1) {
+      belief.observe(grade!, n);
+    } else {
+      belief.takeBack(grade!, n);
+    }
+  }
+
+  latest(most: number): Evidence[] {
+    const from = Math.max(0, this.count - most);
+    return this.#sources.slice(from).map(({ entryId, day, grade, measured }, i) => ({
+      entryId,
+      day,
+      n: this.#uses[from + i]!,
+      ...(measured ? { measured } : { grade: grade! }),
+    }));
+  }
+
+  summary(): Summary {
+    let opened = 0;
+    let sum = 0;
+    let always: Grade | 'differs' | undefined;
+    for (let i = 0; i < this.count; i++) {
+      const { grade, measured } = this.#sources[i]!;
+      if (measured || grade === undefined) continue;
+      opened++;
+      sum += this.#uses[i]!;
+      if (always === undefined) always = grade;
+      else if (always !== grade) always = 'differs';
+    }
+    return {
+      opened,
+      typical: opened ? sum / opened : 0,
+      measured: this.count - opened,
+      ...(always === undefined || always === 'differs' ? {} : { always }),
+    };
+  }
 }
 
-function inOrder<T extends { at: number }>(all: readonly T[]): readonly T[] {
-  for (let i = 1; i < all.length; i++) {
-    if (all[i]!.at < all[i - 1]!.at) return [...all].sort((a, b) => a.at - b.at);
+/** Goes along the figures read, and tells what each says against those of the clean machine. */
+class Figures {
+  #next = 0;
+  readonly #clean = new Map<string, number[]>();
+
+  constructor(
+    readonly task: Task,
+    readonly readings: readonly Measured[],
+  ) {}
+
+  /** Adds what was read up to an instant, since the clean at `cleanedAt` (loads or days). */
+  readUpTo(
+    at: number,
+    cleanedAt: number,
+    upTo: (at: number) => number,
+    sightings: Sightings,
+  ): void {
+    for (; this.#next < this.readings.length; this.#next++) {
+      const one = this.readings[this.#next]!;
+      if (one.at > at) return;
+      const n = upTo(one.at) - cleanedAt;
+      const told = this.#tell(one, n);
+      if (told) sightings.see(told, n);
+    }
   }
-  return all;
+
+  /** A reading against the middle of those taken just after a clean; those are kept. */
+  #tell({ entryId, day, quantity, value }: Measured, n: number): Told | undefined {
+    const measure = this.task.measures!.find((one) => one.quantity === quantity);
+    if (!measure || !(value > 0) || !(n >= 0)) return undefined;
+    const before = this.#clean.get(quantity) ?? [];
+    if (n < STILL_CLEAN) {
+      this.#clean.set(quantity, [...before, value]);
+      return undefined;
+    }
+    if (before.length === 0) return undefined;
+    const clean = [...before].sort((a, b) => a - b)[before.length >> 1]!;
+    const fouling = Math.max(0, (value / clean - 1) / (measure.limit - 1));
+    return { entryId, day, measured: { quantity, value, clean, fouling } };
+  }
 }

@@ -169,3 +169,27 @@ export function shortFor(
       : [];
   });
 }
+
+/** What a year of a school costs in supplies. */
+export interface YearCost {
+  /** In the household's money, for the supplies whose price is known. */
+  money: number;
+  /** Supplies in use whose price is not known. */
+  unpriced: number;
+}
+
+/** Money for the supplies that a year uses up, by the price of a pack. */
+export function costOf(
+  { supplies: used }: { supplies: Record<string, number> },
+  kept: readonly Supply[],
+): YearCost {
+  return Object.entries(used).reduce<YearCost>(
+    (sum, [item, amount]) => {
+      const supply = kept.find((one) => one.item === item);
+      return supply?.price === undefined
+        ? { ...sum, unpriced: sum.unpriced + 1 }
+        : { ...sum, money: sum.money + (amount / supply.pack) * supply.price };
+    },
+    { money: 0, unpriced: 0 },
+  );
+}

@@ -121,10 +121,11 @@ export class Usage {
 
   /** Loads after `from`, up to and with `to`, counted and estimated together. */
   amount(from: number, to: number): number {
-    return to <= from ? 0 : this.#sum(to) - this.#sum(from);
+    return to <= from ? 0 : this.upTo(to) - this.upTo(from);
   }
 
-  #sum(instant: number): number {
+  /** Loads up to an instant, counted from some fixed one: only differences mean anything. */
+  upTo(instant: number): number {
     const first = this.#at[0];
     if (first === undefined) return instant * this.#perMs;
     const index = this.#indexAt(instant);

@@ -4,7 +4,8 @@ import type { MachineState, Visit } from './bench.js';
 import type { Due } from './due.js';
 import type { Why } from './explain.js';
 import type { HabitRow } from './habits.js';
-import type { ShortSupply } from './supplies.js';
+import type { ShortSupply, SupplyState, YearCost } from './supplies.js';
+import type { SchoolYear } from './year.js';
 
 /* What the API derives and the screens show. */
 
@@ -29,5 +30,17 @@ export interface LineView {
   machine: Machine;
   today: Day;
   state: MachineState;
+  habits: HabitRow[];
   tasks: TaskView[];
+}
+
+export interface SchoolsView {
+  household: Household;
+  schools: (SchoolYear & YearCost)[];
+}
+
+export interface SuppliesView {
+  household: Household;
+  machines: Machine[];
+  supplies: SupplyState[];
 }

@@ -10,7 +10,7 @@ export const MS_PER_DAY = 86_400_000;
  * @param zone IANA name
  */
 export function dayOf(instant: number, zone: string): Day {
-  return new Date(instant + offsetAt(instant, zone)).toISOString().slice(0, 10);
+  return dayAt(Math.floor((instant + offsetAt(instant, zone)) / MS_PER_DAY));
 }
 
 /** A stretch of time over which a zone's offset from UTC stays the same, milliseconds. */
@@ -51,15 +51,36 @@ export function startOf(day: Day, zone: string): number {
 
 /** Whole days from one date to another; negative when the second is earlier. */
 export function daysBetween(from: Day, to: Day): number {
-  return Math.round((serial(to) - serial(from)) / MS_PER_DAY);
+  return serialOf(to) - serialOf(from);
 }
 
-const serial = (day: Day): number => Date.parse(`${day}T00:00:00Z`);
+/** Dates met so far, both ways; writing and reading them anew is what takes time. */
+const DAYS = new Map<number, Day>();
+const SERIALS = new Map<Day, number>();
+const REMEMBERED = 50_000;
+
+/** Whole days from 1 January 1970 to a date. */
+export function serialOf(day: Day): number {
+  const known = SERIALS.get(day);
+  if (known !== undefined) return known;
+  const serial = Math.round(Date.parse(`${day}T00:00:00Z`) / MS_PER_DAY);
+  if (SERIALS.size >= REMEMBERED) SERIALS.clear();
+  SERIALS.set(day, serial);
+  return serial;
+}
+
+/** The date so many whole days after 1 January 1970. */
+function dayAt(serial: number): Day {
+  const known = DAYS.get(serial);
+  if (known !== undefined) return known;
+  const day = new Date(serial * MS_PER_DAY).toISOString().slice(0, 10);
+  if (DAYS.size >= REMEMBERED) DAYS.clear();
+  DAYS.set(serial, day);
+  return day;
+}
 
 /** A date so many days later (whole days, may be negative). */
-export function plusDays(day: Day, days: number): Day {
-  return new Date(serial(day) + days * MS_PER_DAY).toISOString().slice(0, 10);
-}
+export const plusDays = (day: Day, days: number): Day => dayAt(serialOf(day) + days);
 
 /** A date so many calendar months later; the 31st becomes the last of a shorter month. */
 export function plusMonths(day: Day, months: number): Day {

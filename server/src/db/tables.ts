@@ -15,6 +15,7 @@ import type {
   MachineDraft,
   RunProgress,
   RunTask,
+  SupplyDraft,
 } from '@needlecase/core';
 
 /* Instants are UTC milliseconds. Entries are append-only: triggers in the migration see to it. */
@@ -28,6 +29,9 @@ export const households = sqliteTable('households', {
   hardness: real(),
   school: text().$type<HouseholdDraft['school']>().notNull(),
   risk: real().notNull(),
+  visitMinutes: integer('visit_minutes'),
+  multipliers: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['multipliers']>>(),
+  currency: text(),
 });
 
 export const machines = sqliteTable('machines', {
@@ -43,7 +47,19 @@ export const machines = sqliteTable('machines', {
   loadsPerWeek: real('loads_per_week').notNull(),
   school: text().$type<NonNullable<MachineDraft['school']>>(),
   rules: text({ mode: 'json' }).$type<NonNullable<MachineDraft['rules']>>(),
+  ownTasks: text('own_tasks', { mode: 'json' }).$type<NonNullable<MachineDraft['ownTasks']>>(),
   inUseSince: text('in_use_since'),
+});
+
+export const supplies = sqliteTable('supplies', {
+  id: text().primaryKey(),
+  version: integer().notNull(),
+  item: text().notNull().unique(),
+  name: text().notNull(),
+  unit: text().$type<SupplyDraft['unit']>().notNull(),
+  pack: real().notNull(),
+  price: real(),
+  putAway: integer('put_away', { mode: 'boolean' }),
 });
 
 export const runs = sqliteTable('runs', {
@@ -77,9 +93,14 @@ export const entries = sqliteTable(
     grade: integer().$type<NonNullable<Entry['grade']>>(),
     count: integer(),
     value: real(),
-    /** The rest: what was found, quantity and unit, code, note. */
+    /** What the value is of: a quantity read, or a supply counted or bought. */
+    quantity: text(),
+    supply: text(),
+    programme: text().$type<NonNullable<Entry['programme']>>(),
+    habit: text(),
+    /** The rest: what was found and used, unit, code, note. */
     more: text({ mode: 'json' })
-      .$type<Pick<Entry, 'found' | 'trays' | 'quantity' | 'unit' | 'code' | 'note'>>()
+      .$type<Pick<Entry, 'found' | 'trays' | 'unit' | 'code' | 'note' | 'used'>>()
       .notNull(),
   },
   (table) => [

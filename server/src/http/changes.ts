@@ -2,7 +2,7 @@ import type { Request, Response } from 'express';
 
 /** What other open screens should look at again. */
 export interface Change {
-  topic: 'household' | 'machines' | 'entries' | 'runs';
+  topic: 'household' | 'machines' | 'entries' | 'runs' | 'supplies';
   id?: string;
 }
 

@@ -1,11 +1,16 @@
 import {
   dayOf,
-  duesOf,
+  due,
+  habitRows,
+  costOf,
   nextVisit,
+  schoolYears,
   startOf,
   plusDays,
+  shortFor,
   stateOf,
-  taskById,
+  questionsOf,
+  troubleOf,
   total,
   why,
   type Due,
@@ -40,7 +45,8 @@ export const benchRoutes = (store: Store): Route[] => {
           const since = (instant: number) => histories[i]!.usage.between(instant, now).counted;
           return { machineId: id, today: since(midnight), week: since(weekAgo) };
         });
-        const visit = nextVisit(machines, states, today);
+        const visit = nextVisit(machines, states, today, household.visitMinutes);
+        const supplies = store.supplies.list();
         return {
           body: {
             household,
@@ -49,6 +55,11 @@ export const benchRoutes = (store: Store): Route[] => {
             states,
             loads,
             runs: store.runs.open(),
+            habits: machines.flatMap((machine, i) => habitRows(machine, histories[i]!, today)),
+            short:
+              visit && supplies.length
+                ? shortFor(visit, supplies, store.entries.stockEvents(), machines)
+                : [],
             ...(visit ? { visit } : {}),
           },
         };
@@ -67,14 +78,35 @@ export const benchRoutes = (store: Store): Route[] => {
         const now = Date.now();
         const today = dayOf(now, household.zone);
         const history = store.entries.histories([machine])[0]!;
-        const dues = duesOf(machine, history, household, now);
+        const questions = questionsOf(machine, history, household, now);
         return {
           body: {
             machine,
             today,
             state: stateOf(machine, history, household, now),
-            tasks: dues.map((one) => ({ ...told(one), why: why(taskById(one.task), one, today) })),
+            habits: habitRows(machine, history, today),
+            tasks: questions.map((question) => {
+              const one = due(question);
+              return { ...told(one), why: why(question.task, one, today, troubleOf(question)) };
+            }),
           },
+        };
+      },
+    },
+    {
+      method: 'get',
+      path: '/api/v1/schools',
+      summary:
+        'What each school asks of this house in a year, and the chance of being late with it',
+      answers: Type.Object({}, { title: 'Schools' }),
+      handle: () => {
+        const household = householdOf(store);
+        const machines = store.machines.list();
+        const histories = store.entries.histories(machines);
+        const years = schoolYears({ household, machines, histories, now: Date.now() });
+        const costs = years.map((year) => costOf(year, store.supplies.list()));
+        return {
+          body: { household, schools: years.map((year, i) => ({ ...year, ...costs[i]! })) },
         };
       },
     },

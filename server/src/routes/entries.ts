@@ -1,4 +1,11 @@
-import { checkEntry, completed, type Entry, type EntryDraft, type Machine } from '@needlecase/core';
+import {
+  checkEntry,
+  completed,
+  type Entry,
+  type EntryDraft,
+  type FieldProblem,
+  type Machine,
+} from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import Type from 'typebox';
 import { invalid, notFound, ProblemError, stale } from '../http/problem.js';
@@ -14,9 +21,12 @@ export const entryRoutes = (store: Store): Route[] => {
     const machine: Machine | undefined = draft.machineId
       ? store.machines.get(draft.machineId)
       : undefined;
-    const problems = checkEntry(draft, machine, Date.now());
+    const problems = [
+      ...checkEntry(draft, machine, Date.now(), householdOf(store).zone),
+      ...wrongSupply(draft, store),
+    ];
     if (problems.length) throw invalid(problems);
-    return completed(draft);
+    return completed(draft, machine);
   };
   const stored = (draft: EntryDraft, revises?: string): Entry => {
     const { zone } = householdOf(store);
@@ -105,6 +115,11 @@ export const entryRoutes = (store: Store): Route[] => {
     },
   ];
 };
+
+function wrongSupply({ supply }: EntryDraft, store: Store): FieldProblem[] {
+  const known = supply === undefined || store.supplies.list().some(({ item }) => item === supply);
+  return known ? [] : [{ field: 'supply', message: 'Add this supply under House first.' }];
+}
 
 /** The entry that marks another as undone, at the same place and time. */
 export function undoing(old: Entry): EntryDraft {

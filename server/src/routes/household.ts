@@ -1,4 +1,5 @@
 import {
+  checkOwnTasks,
   checkRules,
   isZone,
   type Household,
@@ -28,7 +29,7 @@ function mustHaveZone(draft: HouseholdDraft, field: string): void {
 }
 
 function mustHaveRightRules(draft: MachineDraft, prefix = ''): void {
-  const problems = checkRules(draft);
+  const problems = [...checkRules(draft), ...checkOwnTasks(draft)];
   if (problems.length) {
     throw invalid(problems.map((one) => ({ ...one, field: prefix + one.field })));
   }

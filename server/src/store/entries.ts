@@ -3,17 +3,25 @@ import { alias } from 'drizzle-orm/sqlite-core';
 import { randomUUID } from 'node:crypto';
 import {
   dayOf,
+  gather,
+  tapOf,
   Usage,
   type Entry,
   type EntryDraft,
+  type EntryKind,
   type EntryQuery,
+  type Fact,
+  type Grade,
   type History,
-  type LoadCount,
   type Machine,
-  type Opening,
+  type Past,
+  type Programme,
+  type StockEvent,
+  type Used,
 } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { entries } from '../db/tables.js';
+import { defined } from './defined.js';
 
 type Row = typeof entries.$inferSelect;
 const later = alias(entries, 'later');
@@ -26,33 +34,46 @@ export interface Origin {
   revises?: string;
 }
 
-/** What the log says of a machine, ready for the engines. */
-interface Past {
-  openings: Map<string, Opening[]>;
-  taps: LoadCount[];
+/** What the log says of a machine, with the use worked out of it. */
+interface KnownPast extends Past {
   usage?: Usage;
 }
 
-type PastRow = [
-  id: string,
+type FactRow = [
+  entryId: string,
   machineId: string,
-  kind: string,
+  kind: EntryKind,
   at: number,
   day: string,
   task: string | null,
-  grade: NonNullable<Entry['grade']> | null,
+  grade: Grade | null,
   count: number | null,
+  value: number | null,
+  quantity: string | null,
+  programme: Programme | null,
+  habit: string | null,
+];
+
+type StockRow = [
+  kind: StockEvent['kind'],
+  at: number,
+  supply: string | null,
+  value: number | null,
+  machineId: string | null,
+  task: string | null,
+  used: string | null,
 ];
 
 /** The append-only log. */
 export class EntryStore {
   /** Derived from the log, by machine; may be dropped at any time. */
-  readonly #pasts = new Map<string, Past>();
+  readonly #pasts = new Map<string, KnownPast>();
+  #stockEvents: StockEvent[] | undefined;
 
   constructor(private readonly db: Db) {}
 
   add(draft: EntryDraft, origin: Origin): Entry {
-    const { found, trays, quantity, unit, code, note } = draft;
+    const { found, trays, unit, code, note, used } = draft;
     const at = Date.parse(draft.at);
     const row: Row = {
       id: draft.id ?? randomUUID(),
@@ -71,7 +92,11 @@ export class EntryStore {
       grade: draft.grade ?? null,
       count: draft.count ?? null,
       value: draft.value ?? null,
-      more: defined({ found, trays, quantity, unit, code, note }),
+      quantity: draft.quantity ?? null,
+      supply: draft.supply ?? null,
+      programme: draft.programme ?? null,
+      habit: draft.habit ?? null,
+      more: defined({ found, trays, unit, code, note, used }),
     };
     this.db.insert(entries).values(row).run();
     this.#remember(row);
@@ -133,16 +158,39 @@ export class EntryStore {
       const past = this.#pasts.get(id)!;
       if (past.usage?.usualPerWeek !== loadsPerWeek)
         past.usage = new Usage(past.taps, loadsPerWeek);
-      return { openings: past.openings, usage: past.usage };
+      const { openings, readings, habits, usage } = past;
+      return { openings, readings, habits, usage };
     });
   }
 
+  /** Everything that changed a stock, in one query unless it is at hand. */
+  stockEvents(): StockEvent[] {
+    this.#stockEvents ??= (
+      this.db.$client
+        .prepare(
+          `SELECT kind, at, supply, value, machine_id, task, json_extract(more, '$.used')
+           FROM entries e
+           WHERE kind IN ('stock', 'bought', 'done')
+             AND NOT EXISTS (SELECT 1 FROM entries r WHERE r.revises = e.id)`,
+        )
+        .raw()
+        .all() as StockRow[]
+    ).map(([kind, at, supply, value, machineId, task, used]) => ({
+      kind,
+      at,
+      ...defined({ supply, value, machineId, task }),
+      ...(used === null ? {} : { used: JSON.parse(used) as Used[] }),
+    }));
+    return this.#stockEvents;
+  }
+
   /** A tap only adds to what is known of a machine; anything else has it read again. */
-  #remember({ machineId, kind, at, count, revises }: Row): void {
+  #remember({ machineId, kind, at, count, programme, revises }: Row): void {
+    if (kind !== 'load' && kind !== 'habit') this.#stockEvents = undefined;
     const past = machineId === null ? undefined : this.#pasts.get(machineId);
     if (!machineId || !past) return;
     if (kind === 'load' && revises === null) {
-      past.taps.push({ at, count: count ?? 1 });
+      past.taps.push(tapOf({ at, ...defined({ count, programme }) }));
       delete past.usage;
     } else {
       this.#pasts.delete(machineId);
@@ -152,29 +200,23 @@ export class EntryStore {
   /** Drops what was derived; it is read again when needed. */
   dropCaches(): void {
     this.#pasts.clear();
+    this.#stockEvents = undefined;
   }
 
   #readPasts(machineIds: readonly string[]): void {
-    for (const id of machineIds) this.#pasts.set(id, { openings: new Map(), taps: [] });
     const rows = this.db.$client
       .prepare(
-        `SELECT id, machine_id, kind, at, day, task, grade, count FROM entries e
-         WHERE kind IN ('load', 'opened', 'done')
+        `SELECT id, machine_id, kind, at, day, task, grade, count, value, quantity, programme, habit
+         FROM entries e
+         WHERE kind IN ('load', 'opened', 'done', 'reading', 'habit')
            AND machine_id IN (${machineIds.map(() => '?').join(',')})
            AND NOT EXISTS (SELECT 1 FROM entries r WHERE r.revises = e.id)`,
       )
       .raw()
-      .all(...machineIds) as PastRow[];
-    for (const [entryId, machineId, kind, at, day, task, grade, count] of rows) {
-      const { taps, openings } = this.#pasts.get(machineId)!;
-      if (kind === 'load') taps.push({ at, count: count ?? 1 });
-      else if (task !== null) {
-        const opening = { entryId, at, day, task, cleaned: kind === 'done' };
-        const list = openings.get(task) ?? [];
-        list.push(grade === null ? opening : { ...opening, grade });
-        openings.set(task, list);
-      }
-    }
+      .all(...machineIds) as FactRow[];
+    const facts = new Map<string, Fact[]>(machineIds.map((id) => [id, []]));
+    for (const row of rows) facts.get(row[1])!.push(factOf(row));
+    for (const [id, all] of facts) this.#pasts.set(id, gather(all));
   }
 
   #current(): SQL {
@@ -204,7 +246,7 @@ function before(cursor: string): SQL | undefined {
 function toEntry(row: Row, revisedBy?: string): Entry {
   const { more, day: _day, at, recordedAt, ...rest } = row;
   return {
-    ...(defined(rest) as unknown as Entry),
+    ...defined(rest),
     at: new Date(at).toISOString(),
     recordedAt: new Date(recordedAt).toISOString(),
     ...more,
@@ -212,9 +254,28 @@ function toEntry(row: Row, revisedBy?: string): Entry {
   };
 }
 
-/** Without the fields that are not there. */
-function defined<T extends object>(value: T): { [K in keyof T]: NonNullable<T[K]> } {
-  return Object.fromEntries(
-    Object.entries(value).filter(([, field]) => field !== null && field !== undefined),
-  ) as { [K in keyof T]: NonNullable<T[K]> };
+/** Written out, field by field: there are tens of thousands of them. */
+function factOf([
+  entryId,
+  ,
+  kind,
+  at,
+  day,
+  task,
+  grade,
+  count,
+  value,
+  quantity,
+  programme,
+  habit,
+]: FactRow): Fact {
+  const fact: Fact = { entryId, kind, at, day };
+  if (task !== null) fact.task = task;
+  if (grade !== null) fact.grade = grade;
+  if (count !== null) fact.count = count;
+  if (value !== null) fact.value = value;
+  if (quantity !== null) fact.quantity = quantity;
+  if (programme !== null) fact.programme = programme;
+  if (habit !== null) fact.habit = habit;
+  return fact;
 }

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { Household, HouseholdDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { households } from '../db/tables.js';
+import { defined } from './defined.js';
 
 /** The one household of a data file. */
 export class HouseholdStore {
@@ -11,8 +12,7 @@ export class HouseholdStore {
   get(): Household | undefined {
     const row = this.db.select().from(households).get();
     if (!row) return undefined;
-    const { hardness, ...rest } = row;
-    return { ...rest, ...(hardness === null ? {} : { hardness }) };
+    return defined(row);
   }
 
   create(draft: HouseholdDraft): Household {
@@ -26,7 +26,14 @@ export class HouseholdStore {
   replace(id: string, version: number, draft: HouseholdDraft): Household {
     this.db
       .update(households)
-      .set({ hardness: null, ...draft, version: version + 1 })
+      .set({
+        hardness: null,
+        visitMinutes: null,
+        multipliers: null,
+        currency: null,
+        ...draft,
+        version: version + 1,
+      })
       .where(eq(households.id, id))
       .run();
     return this.get()!;

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { Machine, MachineDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { machines } from '../db/tables.js';
+import { defined } from './defined.js';
 
 export class MachineStore {
   constructor(private readonly db: Db) {}
@@ -33,6 +34,7 @@ export class MachineStore {
         inUseSince: null,
         school: null,
         rules: null,
+        ownTasks: null,
         ...draft,
         version: version + 1,
       })
@@ -43,12 +45,6 @@ export class MachineStore {
 }
 
 function toMachine(row: typeof machines.$inferSelect): Machine {
-  const { position: _position, maker, inUseSince, school, rules, ...rest } = row;
-  return {
-    ...rest,
-    ...(maker === null ? {} : { maker }),
-    ...(inUseSince === null ? {} : { inUseSince }),
-    ...(school === null ? {} : { school }),
-    ...(rules === null ? {} : { rules }),
-  };
+  const { position: _position, ...rest } = row;
+  return defined(rest);
 }

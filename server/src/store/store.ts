@@ -5,6 +5,7 @@ import { EntryStore } from './entries.js';
 import { HouseholdStore } from './household.js';
 import { MachineStore } from './machines.js';
 import { RunStore } from './runs.js';
+import { SupplyStore } from './supplies.js';
 
 /** Everything that is kept, and the transactions around it. */
 export class Store {
@@ -13,6 +14,7 @@ export class Store {
   readonly household: HouseholdStore;
   readonly machines: MachineStore;
   readonly runs: RunStore;
+  readonly supplies: SupplyStore;
   #told: Change[] = [];
 
   constructor(
@@ -24,6 +26,7 @@ export class Store {
     this.household = new HouseholdStore(db);
     this.machines = new MachineStore(db);
     this.runs = new RunStore(db);
+    this.supplies = new SupplyStore(db);
   }
 
   /** Notes a change, to be told to open screens once it is committed. */
