@@ -1,8 +1,8 @@
 import { rmSync, existsSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
-import { completed, dayOf, type Machine } from '@needlecase/core';
+import { completed, dayOf, plusDays, startOf, type Machine } from '@needlecase/core';
 import { history } from '../../demo/history.js';
-import { HOUSEHOLD, MACHINES, type DemoMachine } from '../../demo/household.js';
+import { HOUSEHOLD, MACHINES, SHELF, type DemoMachine } from '../../demo/household.js';
 import { openDatabase, type Db } from './db/open.js';
 import { facts } from './db/tables.js';
 import { Store } from './store/store.js';
@@ -46,8 +46,15 @@ function make(path: string): string {
     }
     const origin = { zone: HOUSEHOLD.zone, author: 'Wren' };
     for (const { machine, ...draft } of history(today, HOUSEHOLD.zone)) {
-      const entry = { ...draft, machineId: made.get(machine)!.id, source: 'demo' } as const;
-      store.entries.add(completed(entry), origin);
+      const owner = made.get(machine)!;
+      const entry = { ...draft, machineId: owner.id, source: 'demo' } as const;
+      store.entries.add(completed(entry, owner), origin);
+    }
+    for (const { counted, daysAgo, ...supply } of SHELF) {
+      const { item, unit } = store.supplies.create(supply);
+      const at = new Date(startOf(plusDays(today, -daysAgo), HOUSEHOLD.zone) + 36_000_000);
+      const entry = { kind: 'stock', supply: item, value: counted, unit, source: 'demo' } as const;
+      store.entries.add({ ...entry, at: at.toISOString() }, origin);
     }
     const total = store.entries.count();
     for (const [name, value] of [

@@ -36,6 +36,8 @@ export interface DueLine {
   status: DueStatus;
   said: string;
   why: string;
+  /** Work for somebody trained: told, and never proposed as a visit. */
+  professional?: true;
   on?: Day;
 }
 
@@ -162,6 +164,7 @@ export function dueLine(machine: Machine, one: Due, today: Day): DueLine {
     status: one.status,
     said: sayState(one, machine, today),
     why: why(task, one, today).short,
+    ...(task.professional ? { professional: true as const } : {}),
     ...(one.on ? { on: one.on } : {}),
   };
 }
@@ -197,7 +200,10 @@ export function nextVisit(
   today: Day,
   minutesAtWork = VISIT_MINUTES,
 ): Visit | undefined {
-  const all = states.flatMap(({ dues }) => dues).sort(byUrgency);
+  const all = states
+    .flatMap(({ dues }) => dues)
+    .filter(({ professional }) => !professional)
+    .sort(byUrgency);
   const first = all.find(({ on, status }) => on !== undefined || status === 'unknown');
   if (!first) return undefined;
   const placeOf = (id: string) => machines.find((machine) => machine.id === id)!.place;

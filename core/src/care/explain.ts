@@ -36,7 +36,11 @@ export function sayLoads({ counted, estimated }: Loads): string {
 }
 
 /** `due today`, `due in 9 days`, `due since 3 October`: the state in a few words. */
-export function sayState(due: Due, machine: Build, today: Day): string {
+export function sayState(
+  due: Pick<Due, 'task' | 'status' | 'needless' | 'on' | 'inForce'>,
+  machine: Build,
+  today: Day,
+): string {
   if (due.needless) return 'not needed: your water is soft';
   if (due.status === 'off') {
     const { safety } = taskOf(machine, due.task);
@@ -68,7 +72,7 @@ export function why(task: Task, due: Due, today: Day, trouble?: Trouble): Why {
 
 function sayLast(task: Task, due: Due, today: Day): string {
   const { last } = due;
-  if (!last) return 'Never opened, as far as this record goes.';
+  if (!last) return `Never ${task.ungraded ? 'done' : 'opened'}, as far as this record goes.`;
   const along = last.task === task.id ? '' : ' along with another task';
   return `Last ${task.ungraded ? 'done' : 'cleaned'}${along} on ${sayDay(last.day, today)}, ${sayDistance(last.day, today)}; ${sayLoads(due.loads!)}.${sayWeighted(task, due)}`;
 }
@@ -113,7 +117,7 @@ function sayRange(trouble: Trouble | undefined, today: Day): string | undefined 
 
 function short(due: Due): string {
   if (due.needless) return 'scale needs harder water than yours.';
-  if (!due.last) return 'nobody has noted how it looks. Open it once, and the dates begin.';
+  if (!due.last) return 'not noted yet. Once it was, the dates begin.';
   const loads = round(total(due));
   const when = due.days === 0 ? 'today' : `${sayDays(due.days!)} ago`;
   return `cleaned ${when}, ${many(loads, 'load')} since.`;
@@ -148,6 +152,7 @@ function sayEvidence(task: Task, due: Due): string {
     ...(opened ? [sayOpened(due, unit)] : []),
     ...(measured ? [sayMeasured(due)] : []),
   ].join(' ');
+  if (due.held === 'own') return `${seen} That would allow longer; your own figure holds.`;
   const [was, is] = [round(due.base), round(due.learned)];
   if (was === is) return `${seen} That bears the interval out.`;
   const moved = `Was every ${many(was, unit)}, now every ${is}.`;

@@ -49,6 +49,18 @@ export const routes: Routes = [
     loadComponent: () => import('./house/house.component').then((m) => m.HouseComponent),
   },
   {
+    path: 'house/schools',
+    title: title('Schools of interval'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./house/schools.component').then((m) => m.SchoolsComponent),
+  },
+  {
+    path: 'house/supplies',
+    title: title('Supplies'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./house/supplies.component').then((m) => m.SuppliesComponent),
+  },
+  {
     path: 'start',
     title: title('First start'),
     canActivate: [hasNoHousehold],

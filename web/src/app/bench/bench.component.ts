@@ -1,7 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { KIND_NAMES, many, type BenchView, type Machine, type Run } from '@needlecase/core';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap';
+import {
+  KIND_NAMES,
+  many,
+  type BenchView,
+  type DueLine,
+  type HabitRow,
+  type Machine,
+  type Run,
+} from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
 import { LoadsService } from '../data/loads.service';
 import { RunsService } from '../data/runs.service';
@@ -21,6 +30,7 @@ export class BenchComponent {
   readonly #bench = inject(BenchService);
   readonly #loads = inject(LoadsService);
   readonly #router = inject(Router);
+  readonly #modal = inject(NgbModal);
   protected readonly runs = inject(RunsService);
 
   readonly #loaded = toSignal(this.#bench.bench$);
@@ -34,12 +44,13 @@ export class BenchComponent {
     return bench.machines.map((machine) => {
       const state = bench.states.find(({ machineId }) => machineId === machine.id)!;
       const counted = bench.loads.find(({ machineId }) => machineId === machine.id)!;
-      const waiting = pending.filter(({ machineId }) => machineId === machine.id).length;
+      const first = mostPressing(state.dues);
+      const waiting = pending.get(machine.id) ?? 0;
       return {
         machine,
         stations: state.stations,
-        first: state.dues[0],
-        firstStation: state.stations.find(({ id }) => id === state.dues[0]?.station)?.name,
+        first,
+        firstStation: state.stations.find(({ id }) => id === first?.station)?.name,
         today: counted.today + waiting,
         week: counted.week + waiting,
       };
@@ -59,12 +70,29 @@ export class BenchComponent {
       }),
     );
   });
-  protected readonly unknown = computed(
-    () =>
-      this.bench()
-        ?.states.flatMap(({ dues }) => dues)
-        .filter(({ status }) => status === 'unknown') ?? [],
+  /** How many tasks of each machine are not known yet. */
+  protected readonly unknown = computed(() =>
+    (this.bench()?.states ?? [])
+      .map(({ machineId, dues }) => {
+        const open = dues.filter(({ status }) => status === 'unknown');
+        return { machineId, count: open.length, station: open[0]?.station ?? '' };
+      })
+      .filter(({ count }) => count > 0),
   );
+  /** What goes with today's loads, where there were any. */
+  protected readonly withLoads = computed(() => {
+    const bench = this.bench();
+    if (!bench) return [];
+    return this.rows()
+      .filter(({ today }) => today > 0)
+      .map(({ machine }) => ({
+        machine,
+        habits: bench.habits.filter(
+          ({ machineId, when }) => machineId === machine.id && when === 'after',
+        ),
+      }))
+      .filter(({ habits }) => habits.length);
+  });
 
   protected readonly kindNames = KIND_NAMES;
   protected readonly sayMinutes = sayMinutes;
@@ -95,10 +123,30 @@ export class BenchComponent {
     this.runs.start(this.bench()?.visit?.tasks ?? []);
   }
 
+  /** Several loads, another programme, another day. */
+  protected async countMore(machine: Machine): Promise<void> {
+    const { LoadsDialogComponent } = await import('./loads-dialog.component');
+    const dialog = this.#modal.open(LoadsDialogComponent, { ariaLabelledBy: 'loads-title' });
+    const shown = dialog.componentInstance as InstanceType<typeof LoadsDialogComponent>;
+    shown.machine.set(machine);
+    shown.zone.set(this.bench()!.household.zone);
+    dialog.result.catch(() => undefined);
+  }
+
+  protected keep(row: HabitRow): void {
+    void this.#loads.keep(row);
+  }
+
   protected again(): void {
     this.#bench.refresh();
   }
 }
+
+/** What a machine's row tells: something with a date before what is only not known. */
+const mostPressing = (dues: readonly DueLine[]): DueLine | undefined =>
+  dues.find(({ status }) => status === 'due' || status === 'soon') ??
+  dues.find(({ on }) => on !== undefined) ??
+  dues[0];
 
 function stationLine(bench: BenchView, machineId: string, station: string): 'water' | 'air' {
   const state = bench.states.find((one) => one.machineId === machineId);

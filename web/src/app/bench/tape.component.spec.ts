@@ -47,6 +47,14 @@ describe('TapeComponent', () => {
     expect(rows[3]).toBe(rows[0]);
   });
 
+  it('keeps the pin of what finds no room for its name, and tells it when pointed at', () => {
+    const host = draw(Array.from({ length: 12 }, (_, i) => pin(2, `p${i}`)));
+    expect(host.querySelectorAll('.head')).toHaveLength(12);
+    expect(host.querySelectorAll('.name')).toHaveLength(4);
+    expect(host.querySelector('title')!.textContent).toContain('Cellar washer: in 2 days');
+    expect(host.querySelector('.list')!.textContent).toContain('and 2 more later');
+  });
+
   it('leaves out of the tape what is far off, and keeps it in the list', () => {
     const host = draw([pin(400, 'a'), pin(5, 'b')]);
     expect(host.querySelectorAll('.pin')).toHaveLength(1);

@@ -28,6 +28,8 @@ interface PlacedPin extends Pin {
   /** Labels near the right end stand left of their pin. */
   flipped: boolean;
   said: string;
+  /** False where there is no room for its name: it is told when pointed at. */
+  named: boolean;
 }
 
 const WIDTH = 1240;
@@ -35,6 +37,10 @@ const LEFT = 74;
 const WEEKS = 18;
 const ROW = 21;
 const LETTER = 6.5;
+/** Rows of names above the tape; what finds none keeps its pin. */
+const ROWS = 4;
+/** The list on phones says the next few. */
+const LISTED = 10;
 
 /** The coming weeks as a tape measure, with what is due pinned to it; a list on phones. */
 @Component({
@@ -72,25 +78,32 @@ const LETTER = 6.5;
             [attr.cy]="pin.row * row + 12"
             r="5.5"
           />
-          <text
-            [class]="'name ' + pin.status"
-            [attr.x]="pin.flipped ? pin.x - 10 : pin.x + 10"
-            [attr.text-anchor]="pin.flipped ? 'end' : 'start'"
-            [attr.y]="pin.row * row + 17"
-          >
-            {{ pin.name }}, {{ pin.machine }}
-          </text>
+          @if (pin.named) {
+            <text
+              [class]="'name ' + pin.status"
+              [attr.x]="pin.flipped ? pin.x - 10 : pin.x + 10"
+              [attr.text-anchor]="pin.flipped ? 'end' : 'start'"
+              [attr.y]="pin.row * row + 17"
+            >
+              {{ pin.name }}, {{ pin.machine }}
+            </text>
+          } @else {
+            <title>{{ pin.name }}, {{ pin.machine }}: {{ pin.said }}</title>
+          }
         </g>
       }
     </svg>
     <ul class="list">
-      @for (pin of sorted(); track pin.key) {
+      @for (pin of listed(); track pin.key) {
         <li>
           <button type="button" class="btn btn-link" (click)="open(pin)">
             {{ pin.name }}, {{ pin.machine }}
           </button>
           <span [class]="'state ' + pin.status">{{ distance(pin.on) }}</span>
         </li>
+      }
+      @if (sorted().length > listed().length) {
+        <li class="soft">and {{ sorted().length - listed().length }} more later</li>
       }
     </ul>
   `,
@@ -109,9 +122,11 @@ export class TapeComponent {
     [...this.pins()].sort((a, b) => a.on.localeCompare(b.on)),
   );
 
+  protected readonly listed = computed(() => this.sorted().slice(0, LISTED));
+
   protected readonly placed = computed<PlacedPin[]>(() => {
     const ends: number[] = [];
-    return this.sorted().flatMap((pin) => {
+    return this.sorted().flatMap((pin): PlacedPin[] => {
       const days = daysBetween(this.today(), pin.on);
       if (days > WEEKS * 7) return [];
       const x = days < 0 ? Math.max(18, LEFT - 22 + days / 4) : this.#x(days);
@@ -119,9 +134,11 @@ export class TapeComponent {
       const flipped = x + length > WIDTH;
       const [from, to] = flipped ? [x - length, x + 8] : [x - 8, x + length];
       let row = ends.findIndex((end) => end < from);
-      if (row < 0) row = ends.length;
+      if (row < 0 && ends.length < ROWS) row = ends.length;
+      const said = this.distance(pin.on);
+      if (row < 0) return [{ ...pin, x, row: ROWS, flipped, said, named: false }];
       ends[row] = to;
-      return [{ ...pin, x, row, flipped, said: this.distance(pin.on) }];
+      return [{ ...pin, x, row, flipped, said, named: true }];
     });
   });
 

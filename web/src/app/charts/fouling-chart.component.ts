@@ -67,8 +67,8 @@ export class FoulingChartComponent {
   protected readonly openings = computed(() =>
     this.due()
       .evidence.slice(-12)
-      .map(({ n, opening }) => {
-        const grade = opening.grade!;
+      .flatMap(({ n, grade }) => {
+        if (grade === undefined) return [];
         const from = grade === 0 ? 0 : GRADE_EDGES[grade - 1]!;
         const to = grade === 4 ? TOP : GRADE_EDGES[grade];
         return {
@@ -81,10 +81,27 @@ export class FoulingChartComponent {
       }),
   );
 
+  /** Figures read, each as the fouling that it tells. */
+  protected readonly measured = computed(() =>
+    this.due()
+      .evidence.slice(-12)
+      .flatMap(({ n, measured }) =>
+        measured
+          ? [
+              {
+                x: this.x()(n),
+                y: this.y(Math.min(TOP, measured.fouling)),
+                title: `measured: ${Math.round(measured.fouling * 100)} % after ${many(Math.round(n), this.unit())}`,
+              },
+            ]
+          : [],
+      ),
+  );
+
   protected readonly now = computed(() => {
     const { use, fouling } = this.due();
     if (use === undefined || !fouling) return undefined;
-    return { x: this.x()(use), y: this.y(Math.min(TOP, fouling.median)) };
+    return { x: this.x()(use), y: Math.max(PLOT.top + 20, this.y(Math.min(TOP, fouling.median))) };
   });
 
   protected readonly said = computed(() => {

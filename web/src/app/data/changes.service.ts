@@ -2,7 +2,7 @@ import { Injectable } from '@angular/core';
 import { filter, Observable, share } from 'rxjs';
 
 export interface Change {
-  topic: 'household' | 'machines' | 'entries' | 'runs';
+  topic: 'household' | 'machines' | 'entries' | 'runs' | 'supplies';
   id?: string;
 }
 

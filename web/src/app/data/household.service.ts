@@ -4,6 +4,7 @@ import type {
   HouseholdDraft,
   Machine,
   MachineDraft,
+  SchoolsView,
   SetupDraft,
 } from '@needlecase/core';
 import { catchError, map, of, tap, throwError, type Observable } from 'rxjs';
@@ -25,6 +26,11 @@ export class HouseholdService {
         problem.status === 404 ? of(false) : throwError(() => problem),
       ),
     );
+  }
+
+  /** Each school's year for this house, side by side. */
+  schools(): Observable<SchoolsView> {
+    return this.#api.get<SchoolsView>('schools');
   }
 
   household(): Observable<Household> {

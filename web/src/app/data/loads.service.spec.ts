@@ -48,9 +48,9 @@ describe('LoadsService', () => {
     await loads.count(machine);
     expect(kept).toHaveLength(1);
     expect(kept[0]).toMatchObject({ machineId: 'm1', kind: 'load', count: 1, source: 'bench' });
-    expect(loads.pending()).toHaveLength(1);
+    expect([...loads.pending().values()]).toEqual([1]);
     sent$.next({ id: kept[0]!.id } as Entry);
-    expect(loads.pending()).toHaveLength(0);
+    expect(loads.pending().size).toBe(0);
   });
 
   it('gives each tap an id of its own', async () => {
@@ -74,7 +74,7 @@ describe('LoadsService', () => {
     outbox.add = () => Promise.reject(new Error('full'));
     await loads.count(machine);
     expect(said().at(-1)!.text).toContain('no room');
-    expect(loads.pending()).toHaveLength(0);
+    expect(loads.pending().size).toBe(0);
     const problem = new ApiProblem(422, 'Wrong', '', [{ field: 'at', message: 'In the future.' }]);
     refused$.next({ entry: { id: 'x' } as Outgoing, problem });
     expect(said().at(-1)!.text).toBe('The load was not counted: In the future.');

@@ -1,11 +1,25 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import type { Machine } from '@needlecase/core';
+import {
+  many,
+  type EntryDraft,
+  type HabitRow,
+  type Machine,
+  type Programme,
+} from '@needlecase/core';
 import { Subject } from 'rxjs';
 import { EntriesService } from './entries.service';
 import { OutboxService, type Outgoing } from './outbox.service';
 import { ToastsService } from './toasts.service';
 
-/** Counting loads with one tap, and taking a tap back. */
+/** Loads counted, where it is not one of the usual kind just now. */
+export interface Counting {
+  count?: number;
+  programme?: Programme;
+  /** UTC instant, RFC 3339. */
+  at?: string;
+}
+
+/** Counting loads and noting habits with one tap, and taking a tap back. */
 @Injectable({ providedIn: 'root' })
 export class LoadsService {
   readonly #outbox = inject(OutboxService);
@@ -13,8 +27,14 @@ export class LoadsService {
   readonly #toasts = inject(ToastsService);
   readonly #waiting = signal<Outgoing[]>([]);
 
-  /** Taps the server has not answered yet. */
-  readonly pending = computed(() => this.#waiting());
+  /** Loads the server has not answered for yet, by machine. */
+  readonly pending = computed(() => {
+    const loads = new Map<string, number>();
+    for (const { kind, machineId = '', count = 1 } of this.#waiting()) {
+      if (kind === 'load') loads.set(machineId, (loads.get(machineId) ?? 0) + count);
+    }
+    return loads;
+  });
   /** Something reached the server, or was taken back. */
   readonly settled$ = new Subject<void>();
 
@@ -23,33 +43,52 @@ export class LoadsService {
     this.#outbox.refused$.subscribe(({ entry, problem }) => {
       this.#settle(entry.id);
       const why = problem.errors[0]?.message ?? problem.title;
-      this.#toasts.show(`The load was not counted: ${why}`, { problem: true });
+      const what = entry.kind === 'load' ? 'The load was not counted' : 'It was not noted';
+      this.#toasts.show(`${what}: ${why}`, { problem: true });
     });
   }
 
-  async count(machine: Machine): Promise<void> {
-    const entry: Outgoing = {
-      id: crypto.randomUUID(),
-      machineId: machine.id,
-      kind: 'load',
-      count: 1,
-      at: new Date().toISOString(),
-      source: 'bench',
-    };
+  /** Counts loads: one now, or more, of a programme, of another day. */
+  async count(machine: Machine, { count = 1, programme, at }: Counting = {}): Promise<void> {
+    await this.#enter(
+      {
+        machineId: machine.id,
+        kind: 'load',
+        count,
+        at: at ?? new Date().toISOString(),
+        source: 'bench',
+        ...(programme ? { programme } : {}),
+      },
+      `${many(count, 'load')} counted: ${machine.name}`,
+    );
+  }
+
+  /** Notes that something was done with a load today. */
+  async keep({ machineId, habit, task, name }: HabitRow): Promise<void> {
+    await this.#enter(
+      {
+        machineId,
+        at: new Date().toISOString(),
+        source: 'bench',
+        ...(task ? { kind: 'done', task } : { kind: 'habit', habit }),
+      },
+      `Noted: ${name.toLowerCase()}`,
+    );
+  }
+
+  async #enter(draft: EntryDraft, said: string): Promise<void> {
+    const entry: Outgoing = { ...draft, id: crypto.randomUUID() };
     this.#waiting.update((all) => [...all, entry]);
     try {
       await this.#outbox.add(entry);
     } catch {
       this.#settle(entry.id);
-      this.#toasts.show(
-        'This device has no room to keep the load. Free some space and tap again.',
-        {
-          problem: true,
-        },
-      );
+      this.#toasts.show('This device has no room to keep it. Free some space and tap again.', {
+        problem: true,
+      });
       return;
     }
-    this.#toasts.show(`1 load counted: ${machine.name}`, {
+    this.#toasts.show(said, {
       action: { label: 'Undo', do: () => void this.undo(entry.id) },
     });
   }
@@ -59,7 +98,7 @@ export class LoadsService {
     this.#entries.undo(id).subscribe({
       next: () => this.#settle(id),
       error: () =>
-        this.#toasts.show('This load could not be undone now. Undo it in the log later.', {
+        this.#toasts.show('This could not be undone now. Undo it in the log later.', {
           problem: true,
         }),
     });

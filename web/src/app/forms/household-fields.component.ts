@@ -3,6 +3,7 @@ import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import {
   SCHOOL_TEXTS,
   SCHOOLS,
+  VISIT_MINUTES,
   type HouseholdDraft,
   type SchoolId,
   type UnitSystem,
@@ -17,6 +18,9 @@ export type HouseholdForm = FormGroup<{
   school: FormControl<SchoolId>;
   /** Per cent. */
   risk: FormControl<number | null>;
+  visitMinutes: FormControl<number | null>;
+  /** ISO 4217; empty where money is not reckoned. */
+  currency: FormControl<string>;
 }>;
 
 export function householdForm(known: Partial<HouseholdDraft> = {}): HouseholdForm {
@@ -28,12 +32,14 @@ export function householdForm(known: Partial<HouseholdDraft> = {}): HouseholdFor
     hardness: new FormControl<number | null>(known.hardness ?? null),
     school: new FormControl<SchoolId>(known.school ?? 'steady', { nonNullable: true }),
     risk: new FormControl<number | null>(Math.round((known.risk ?? 0.1) * 100)),
+    visitMinutes: new FormControl<number | null>(known.visitMinutes ?? VISIT_MINUTES),
+    currency: new FormControl(known.currency ?? '', { nonNullable: true }),
   });
 }
 
 /** What the form says. */
 export function householdDraft(form: HouseholdForm): HouseholdDraft {
-  const { name, zone, units, hardness, school, risk } = form.getRawValue();
+  const { name, zone, units, hardness, school, risk, visitMinutes, currency } = form.getRawValue();
   return {
     name: name.trim(),
     zone,
@@ -42,6 +48,8 @@ export function householdDraft(form: HouseholdForm): HouseholdDraft {
     school,
     // A missing figure goes out as it is, so that the check can say so beside the field.
     risk: risk === null ? (risk as unknown as number) : risk / 100,
+    ...(visitMinutes === null ? {} : { visitMinutes }),
+    ...(currency.trim() ? { currency: currency.trim().toUpperCase() } : {}),
   };
 }
 
@@ -132,6 +140,38 @@ export function householdDraft(form: HouseholdForm): HouseholdDraft {
             From 2 to 30. How likely a part may be past its mark before it is cleaned. It acts once
             a part was opened and graded.
           </div>
+        </div>
+        <div>
+          <label class="form-label" for="h-minutes">Minutes at work in a visit</label>
+          <input
+            id="h-minutes"
+            class="form-control"
+            type="number"
+            inputmode="numeric"
+            min="10"
+            max="600"
+            formControlName="visitMinutes"
+            [ncField]="prefix() + 'visitMinutes'"
+          />
+          <nc-problem [field]="prefix() + 'visitMinutes'" />
+          <div class="form-text">
+            A proposed visit takes about this much; the rest waits for the next one.
+          </div>
+        </div>
+        <div>
+          <label class="form-label" for="h-currency">
+            Money, three letters <span class="soft">(if you enter prices)</span>
+          </label>
+          <input
+            id="h-currency"
+            class="form-control"
+            maxlength="3"
+            placeholder="EUR"
+            autocomplete="off"
+            formControlName="currency"
+            [ncField]="prefix() + 'currency'"
+          />
+          <nc-problem [field]="prefix() + 'currency'" />
         </div>
       }
     </div>

@@ -4,6 +4,7 @@ import {
   FEATURES,
   HABIT_QUESTIONS,
   HABITS,
+  stationsOf,
   tasksOf,
   type FeatureId,
   type HabitId,
@@ -22,6 +23,8 @@ export interface MachineControls {
   place: FormControl<string>;
   elbows: FormControl<number | null>;
   loadsPerWeek: FormControl<number | null>;
+  /** Calendar date; empty where it is not known. */
+  inUseSince: FormControl<string>;
   /** Empty: the household's. */
   school: FormControl<SchoolId | ''>;
   features: FormGroup<Record<FeatureId, FormControl<string>>>;
@@ -44,6 +47,7 @@ export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
     place: text(known.place ?? ''),
     elbows: new FormControl(features.elbows ?? null),
     loadsPerWeek: new FormControl(known.loadsPerWeek ?? 5),
+    inUseSince: text(known.inUseSince ?? ''),
     school: new FormControl<SchoolId | ''>(known.school ?? '', { nonNullable: true }),
     features: new FormGroup(
       Object.fromEntries(FEATURE_IDS.map((id) => [id, text(features[id] ?? first(id))])) as Record<
@@ -64,8 +68,8 @@ export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
 
 /** What a form says, with only the questions that its kind of machine is asked. */
 export function draftOf(form: MachineForm): MachineDraft {
-  const { name, kind, maker, place, elbows, loadsPerWeek, school, features, habits } =
-    form.getRawValue();
+  const { name, kind, maker, place, elbows, school, features, habits } = form.getRawValue();
+  const { loadsPerWeek, inUseSince } = form.getRawValue();
   const asked = FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(kind));
   const answers = Object.fromEntries(asked.map(({ id }) => [id, features[id]]));
   const hasElbows = kind === 'vented-dryer' && elbows !== null;
@@ -81,14 +85,18 @@ export function draftOf(form: MachineForm): MachineDraft {
     // A missing figure goes out as it is, so that the check can say so beside the field.
     loadsPerWeek: loadsPerWeek as number,
     ...(school ? { school } : {}),
+    ...(inUseSince ? { inUseSince } : {}),
   };
 }
 
-/** A draft with the rules of the machine it changes, as far as it still has the tasks. */
+/** A draft with the rules and own tasks of the machine it changes, as far as they still fit it. */
 export function withRules(draft: MachineDraft, machine: Machine | undefined): MachineDraft {
-  const tasks = new Set(tasksOf(draft).map(({ id }) => id));
+  const stations = new Set(stationsOf(draft).map(({ id }) => id));
+  const ownTasks = (machine?.ownTasks ?? []).filter(({ station }) => stations.has(station));
+  const whole = ownTasks.length ? { ...draft, ownTasks } : draft;
+  const tasks = new Set(tasksOf(whole).map(({ id }) => id));
   const rules = Object.entries(machine?.rules ?? {}).filter(([id]) => tasks.has(id));
-  return rules.length ? { ...draft, rules: Object.fromEntries(rules) } : draft;
+  return rules.length ? { ...whole, rules: Object.fromEntries(rules) } : whole;
 }
 
 /** A stored machine without what the server adds. */

@@ -4,17 +4,21 @@ import type { Machine } from '@needlecase/core';
 import { switchMap, startWith, Subject } from 'rxjs';
 import { HouseholdService } from '../data/household.service';
 import { HouseholdCardComponent } from './household-card.component';
+import { HouseNavComponent } from './house-nav.component';
 import { MachineCardComponent } from './machine-card.component';
+import { ProfileCardComponent } from './profile-card.component';
 
 /** The household and its machines, to look at and to change. */
 @Component({
   selector: 'nc-house',
-  imports: [HouseholdCardComponent, MachineCardComponent],
+  imports: [HouseNavComponent, HouseholdCardComponent, ProfileCardComponent, MachineCardComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h1>House</h1>
+    <nc-house-nav />
     @if (household(); as house) {
-      <nc-household-card [household]="house" (saved)="again()" />
+      <nc-household-card id="household" [household]="house" (saved)="again()" />
+      <nc-profile-card [household]="house" [machines]="machines()" (saved)="again()" />
     }
     <h2>Machines</h2>
     @for (machine of machines(); track machine.id + '/' + machine.version) {

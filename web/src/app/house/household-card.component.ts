@@ -7,7 +7,7 @@ import {
   output,
   signal,
 } from '@angular/core';
-import { check, SCHOOL_TEXTS, type Household } from '@needlecase/core';
+import { check, SCHOOL_TEXTS, VISIT_MINUTES, type Household } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import { ToastsService } from '../data/toasts.service';
@@ -19,6 +19,12 @@ import {
 } from '../forms/household-fields.component';
 import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
+
+/** Where the form's figures are not the schema's. */
+const WORDS: Record<string, string> = {
+  risk: 'Give a number from 2 to 30.',
+  currency: 'Give the three letters of your money, such as EUR.',
+};
 
 /** The household in a sentence, and as a form to change it. */
 @Component({
@@ -51,7 +57,8 @@ import { ConflictComponent } from './conflict.component';
         {{ house.units === 'metric' ? 'metric' : 'US customary' }}. Water hardness
         {{ house.hardness === undefined ? 'not known' : house.hardness + ' mg/L CaCO₃' }}. School of
         intervals: {{ schools[house.school].name.toLowerCase() }}; a date leaves {{ percent() }} %
-        chance that a part is past its mark before it is cleaned.
+        chance that a part is past its mark before it is cleaned. A visit takes about
+        {{ house.visitMinutes ?? usualMinutes }} minutes at work.
         <button type="button" class="btn btn-plain" (click)="edit()">Change</button>
       </p>
     }
@@ -81,6 +88,7 @@ export class HouseholdCardComponent {
   protected readonly stored = signal<Household | undefined>(undefined);
   protected readonly percent = computed(() => Math.round(this.household().risk * 100));
   protected readonly schools = SCHOOL_TEXTS;
+  protected readonly usualMinutes = VISIT_MINUTES;
   #version = 0;
 
   protected edit(): void {
@@ -90,13 +98,14 @@ export class HouseholdCardComponent {
 
   protected draft() {
     const form = this.form();
-    return form && householdDraft(form);
+    const { multipliers } = this.household();
+    return form && { ...householdDraft(form), ...(multipliers ? { multipliers } : {}) };
   }
 
   protected save(): void {
     const draft = this.draft()!;
     const wrong = check('HouseholdDraft', draft).map((one) =>
-      one.field === 'risk' ? { ...one, message: 'Give a number from 2 to 30.' } : one,
+      one.field in WORDS ? { ...one, message: WORDS[one.field]! } : one,
     );
     this.#problems.set(wrong);
     if (wrong.length) return this.#problems.show();

@@ -10,6 +10,7 @@ import {
   sayEntry,
   stationById,
   stationsOf,
+  SUPPLIES,
   type Entry,
   type EntryKind,
 } from '@needlecase/core';
@@ -28,6 +29,9 @@ const KIND_LABELS: Record<EntryKind, string> = {
   code: 'Codes',
   replaced: 'Parts replaced',
   note: 'Notes',
+  habit: 'Habits kept',
+  stock: 'Supplies counted',
+  bought: 'Supplies bought',
   undone: 'Undone',
 };
 
@@ -92,7 +96,14 @@ export class LogComponent {
     return days;
   });
 
-  protected readonly say = sayEntry;
+  protected say(entry: Entry): string {
+    const machine = this.machines().find(({ id }) => id === entry.machineId);
+    return `${sayEntry(entry, machine)}${entry.supply ? `, ${this.#supplyName(entry.supply)}` : ''}`;
+  }
+
+  #supplyName(item: string): string {
+    return SUPPLIES.find(({ id }) => id === item)?.name.toLowerCase() ?? 'a supply of your own';
+  }
 
   constructor() {
     combineLatest([
@@ -171,7 +182,7 @@ export class LogComponent {
     this.#entries.undo(entry.id).subscribe({
       next: () => {
         this.#readFrom(undefined);
-        this.#toasts.show(`Undone: ${sayEntry(entry)}`, {
+        this.#toasts.show(`Undone: ${this.say(entry)}`, {
           action: { label: 'Bring it back', do: () => this.restore(entry) },
         });
       },

@@ -1,16 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { KIND_NAMES, stationsOf, taskById } from '@needlecase/core';
+import { KIND_NAMES, sayState, stationsOf, taskOf } from '@needlecase/core';
 import { fromEvent, map, startWith, switchMap } from 'rxjs';
 import { BenchService } from '../data/bench.service';
 import { LineComponent } from '../thread/line.component';
+import { HabitStripComponent } from './habit-strip.component';
 import { StationComponent } from './station.component';
 
 /** One machine: its line drawn large, and the station chosen on it. */
 @Component({
   selector: 'nc-machine',
-  imports: [LineComponent, StationComponent, RouterLink],
+  imports: [LineComponent, StationComponent, HabitStripComponent, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine.component.html',
   styleUrl: './machine.component.scss',
@@ -47,8 +48,8 @@ export class MachineComponent {
       .filter((task) => task.station === wanted)
       .map((due) => ({
         due,
-        task: taskById(due.task),
-        said: line.state.dues.find(({ task }) => task === due.task)!.said,
+        task: taskOf(line.machine, due.task),
+        said: sayState(due, line.machine, line.today),
       }));
     return { station, state, tasks };
   });

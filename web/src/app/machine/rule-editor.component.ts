@@ -15,6 +15,7 @@ import {
   scaled,
   SCHOOL_TEXTS,
   SCHOOLS,
+  type Interval,
   type Machine,
   type SchoolId,
   type Task,
@@ -44,10 +45,12 @@ type Choice = SchoolId | 'house' | 'own' | 'off';
         <label class="form-label" [for]="'rule-' + task().id">Interval</label>
         <select class="form-select" [id]="'rule-' + task().id" formControlName="choice">
           <option value="house">As the machine or the household</option>
-          @for (one of schools(); track one.id) {
-            <option [value]="one.id">{{ one.name }}: {{ one.interval }}</option>
+          @if (!task().cap?.everyLoad) {
+            @for (one of schools(); track one.id) {
+              <option [value]="one.id">{{ one.name }}: {{ one.interval }}</option>
+            }
+            <option value="own">My manual says…</option>
           }
-          <option value="own">My manual says…</option>
           <option value="off">Switched off</option>
         </select>
         @if (form().value.choice === 'own') {
@@ -134,10 +137,16 @@ export class RuleEditorComponent {
     SCHOOLS.map((id) => ({
       id,
       name: SCHOOL_TEXTS[id].name,
-      interval: sayInterval(scaled(this.task(), this.task().intervals[id], [], 1)),
+      interval: this.#said(this.task().intervals[id]),
     })),
   );
   protected readonly form = linkedSignal(() => formOf(this.machine().rules?.[this.task().id]));
+
+  /** As people say it; a sign, or the figures. */
+  #said(interval: Interval): string {
+    if (interval.sign) return sayInterval(interval);
+    return interval.said ?? sayInterval(scaled(this.task(), interval, [], 1));
+  }
 
   protected save(): void {
     const rule = this.#rule();

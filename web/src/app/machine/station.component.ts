@@ -9,6 +9,7 @@ import {
   type Day,
   type Entry,
   type Machine,
+  type OwnTask,
   type Station,
   type StationState,
   type Task,
@@ -19,12 +20,13 @@ import { FoulingChartComponent } from '../charts/fouling-chart.component';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService, type LogPage } from '../data/entries.service';
 import { RunsService } from '../data/runs.service';
+import { OwnTaskComponent } from './own-task.component';
 import { RuleEditorComponent } from './rule-editor.component';
 
 /** What a station is, when it is due and why, and its history. */
 @Component({
   selector: 'nc-station',
-  imports: [RouterLink, FoulingChartComponent, RuleEditorComponent],
+  imports: [RouterLink, FoulingChartComponent, RuleEditorComponent, OwnTaskComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './station.component.html',
   styleUrl: './station.component.scss',
@@ -61,7 +63,9 @@ export class StationComponent {
     ),
   );
 
-  protected readonly say = sayEntry;
+  protected say(entry: Entry): string {
+    return sayEntry(entry, this.machine());
+  }
   protected day(entry: Entry): string {
     return sayDay(dayOf(Date.parse(entry.at), entry.zone), this.today());
   }
@@ -70,6 +74,11 @@ export class StationComponent {
   }
   protected finds(entry: Entry): string {
     return (entry.found ?? []).map(({ what, count }) => `${count} ${what}`).join(', ');
+  }
+
+  /** The household's own wording of a task, where it is one of its own. */
+  protected own(task: Task): OwnTask | undefined {
+    return this.machine().ownTasks?.find(({ id }) => id === task.id);
   }
 
   protected start(task: Task): void {

@@ -7,7 +7,7 @@ import {
   linkedSignal,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { many, planRun } from '@needlecase/core';
+import { many, planRun, taskOf, withoutCovered } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
 import { RunsService } from '../data/runs.service';
 import { sayMinutes } from '../bench/minutes';
@@ -46,8 +46,19 @@ export class ChooseComponent {
   });
 
   protected readonly plan = computed(() => {
-    const tasks = this.#tasks();
+    const tasks = withoutCovered(this.#tasks());
     return tasks.length ? planRun(tasks, this.bench()!.machines) : undefined;
+  });
+  /** Tasks ticked that another one does along the way. */
+  protected readonly along = computed(() => {
+    const all = this.#tasks();
+    const kept = new Set(withoutCovered(all));
+    return all
+      .filter((one) => !kept.has(one))
+      .map(({ machineId, task }) => {
+        const machine = this.bench()!.machines.find(({ id }) => id === machineId)!;
+        return taskOf(machine, task).name.toLowerCase();
+      });
   });
   protected readonly sayMinutes = sayMinutes;
   protected readonly many = many;
@@ -61,7 +72,7 @@ export class ChooseComponent {
   }
 
   protected start(): void {
-    this.runs.start(this.#tasks());
+    this.runs.start(withoutCovered(this.#tasks()));
   }
 
   #tasks() {

@@ -5,7 +5,10 @@ import {
   type Grade,
   type Outcome,
   type RunStep,
+  SUPPLIES,
   type TaskRecord,
+  type Use,
+  type Used,
 } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 
@@ -15,6 +18,10 @@ export interface TaskEnd {
   machine: string;
   outcome: Outcome;
   record: TaskRecord;
+  /** False where there is nothing to grade. */
+  graded: boolean;
+  /** What the task uses up. */
+  uses: readonly Use[];
 }
 
 const OUTCOME_NAMES: Record<Outcome, string> = {
@@ -61,24 +68,42 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
               }
             </select>
           </label>
-          <label>
-            <span class="form-label">How it looked when opened</span>
-            <select
-              class="form-select"
-              (change)="graded.emit({ key: end.key, grade: chosenGrade($event) })"
-            >
-              @if (end.record.grade === undefined) {
-                <option value="" selected disabled>not noted</option>
-              }
-              @for (one of grades; track one) {
-                <option [value]="one" [selected]="one === end.record.grade">
-                  {{ gradeNames[one] }}
-                </option>
-              }
-            </select>
-          </label>
+          @if (end.graded) {
+            <label>
+              <span class="form-label">How it looked when opened</span>
+              <select
+                class="form-select"
+                (change)="graded.emit({ key: end.key, grade: chosenGrade($event) })"
+              >
+                @if (end.record.grade === undefined) {
+                  <option value="" selected disabled>not noted</option>
+                }
+                @for (one of grades; track one) {
+                  <option [value]="one" [selected]="one === end.record.grade">
+                    {{ gradeNames[one] }}
+                  </option>
+                }
+              </select>
+            </label>
+          }
         </div>
-        @if (end.outcome !== 'skipped' && end.record.grade === undefined) {
+        @if (end.outcome === 'cleaned' && end.uses.length) {
+          <fieldset class="used">
+            <legend>Used up</legend>
+            @for (use of end.uses; track use.supply) {
+              <label>
+                <input
+                  type="checkbox"
+                  class="form-check-input"
+                  [checked]="isUsed(end, use)"
+                  (change)="turn(end, use)"
+                />
+                {{ nameOf(use.supply) }}, {{ use.amount }} {{ unitOf(use.supply) }}
+              </label>
+            }
+          </fieldset>
+        }
+        @if (end.graded && end.outcome !== 'skipped' && end.record.grade === undefined) {
           <p class="soft small">Without it the date moves, but the interval learns nothing.</p>
         }
       </section>
@@ -129,6 +154,31 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
       min-height: 48px;
     }
 
+    .used {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0 1.5rem;
+      margin-top: 0.5rem;
+    }
+
+    .used legend {
+      font: 600 1rem var(--sans);
+      margin: 0;
+    }
+
+    .used label {
+      display: flex;
+      align-items: center;
+      gap: 0.6rem;
+      min-height: 48px;
+    }
+
+    .used input {
+      width: 1.4rem;
+      height: 1.4rem;
+      margin: 0;
+    }
+
     .open {
       border: 2px solid var(--due);
       border-radius: 0.9rem;
@@ -154,12 +204,42 @@ export class EndingComponent {
   readonly problem = input<ApiProblem>();
   readonly outcome = output<{ key: string; outcome: Outcome }>();
   readonly graded = output<{ key: string; grade: Grade }>();
+  readonly used = output<{ key: string; used: Used[] }>();
   readonly back = output<string>();
 
   protected readonly outcomes: Outcome[] = ['cleaned', 'looked', 'skipped'];
   protected readonly names = OUTCOME_NAMES;
   protected readonly grades = GRADES;
   protected readonly gradeNames = GRADE_NAMES;
+
+  protected nameOf(supply: string): string {
+    return SUPPLIES.find(({ id }) => id === supply)?.name ?? supply;
+  }
+
+  protected unitOf(supply: string): string {
+    return SUPPLIES.find(({ id }) => id === supply)?.unit ?? '';
+  }
+
+  /** What is always needed counts as used until somebody says otherwise. */
+  #usedOf({ record, uses }: TaskEnd): Used[] {
+    return (
+      record.used ??
+      uses.filter(({ share }) => share === 1).map(({ supply, amount }) => ({ supply, amount }))
+    );
+  }
+
+  protected isUsed(end: TaskEnd, { supply }: Use): boolean {
+    return this.#usedOf(end).some((one) => one.supply === supply);
+  }
+
+  protected turn(end: TaskEnd, use: Use): void {
+    const { supply, amount } = use;
+    const others = this.#usedOf(end).filter((one) => one.supply !== supply);
+    this.used.emit({
+      key: end.key,
+      used: this.isUsed(end, use) ? others : [...others, { supply, amount }],
+    });
+  }
 
   protected chosen(event: Event): Outcome {
     return (event.target as HTMLSelectElement).value as Outcome;

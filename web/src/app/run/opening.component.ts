@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { taskById, type Machine, type RunPlan, type RunTask } from '@needlecase/core';
+import { taskOf, type Machine, type RunPlan, type RunTask } from '@needlecase/core';
 
 /** Before the first step: what is going to be done, what to beware of, what to fetch. */
 @Component({
@@ -119,10 +119,10 @@ export class OpeningComponent {
   readonly turned = output<string>();
 
   protected readonly named = computed(() =>
-    this.tasks().map(({ machineId, task }) => ({
-      name: taskById(task).name,
-      machine: this.machines().find(({ id }) => id === machineId)?.name,
-    })),
+    this.tasks().map(({ machineId, task }) => {
+      const machine = this.machines().find(({ id }) => id === machineId)!;
+      return { name: taskOf(machine, task).name, machine: machine.name };
+    }),
   );
   /** Those that come up at a step of this very run, each once. */
   protected readonly cautions = computed(() => [

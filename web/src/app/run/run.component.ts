@@ -15,10 +15,10 @@ import {
   outcomeOf,
   PHASE_NAMES,
   planRun,
-  procedureOf,
+  procedureFor,
   sayEntry,
   stationOf,
-  taskById,
+  taskOf,
   taskKey,
   type Entry,
   type Grade,
@@ -26,6 +26,8 @@ import {
   type Run,
   type RunTask,
   type TaskRecord,
+  type Used,
+  usesOf,
 } from '@needlecase/core';
 import { sayMinutes } from '../bench/minutes';
 import { BenchService } from '../data/bench.service';
@@ -88,7 +90,8 @@ export class RunComponent {
   );
   protected readonly station = computed(() => {
     const step = this.step();
-    return step && stationOf(step);
+    const machine = this.machine();
+    return step && machine && stationOf(step, machine);
   });
   /** The key under which this step's task keeps its record. */
   readonly #taskKey = computed(() => {
@@ -100,18 +103,25 @@ export class RunComponent {
   );
   protected readonly finds = computed(() => {
     const task = this.step()?.task;
-    return (task && procedureOf(task).finds) || [];
+    const machine = this.machine();
+    return (task && machine && procedureFor(machine, task).finds) || [];
   });
 
   protected readonly ends = computed<TaskEnd[]>(() => {
     const [plan, run, bench] = [this.plan(), this.run(), this.bench()];
     if (!plan || !run || !bench) return [];
-    return run.tasks.map((task) => ({
-      key: taskKey(task),
-      name: taskById(task.task).name,
-      machine: bench.machines.find(({ id }) => id === task.machineId)?.name ?? '',
-      ...outcomeOf(task, plan, run.progress),
-    }));
+    return run.tasks.map((task) => {
+      const machine = bench.machines.find(({ id }) => id === task.machineId)!;
+      const known = taskOf(machine, task.task);
+      return {
+        key: taskKey(task),
+        name: known.name,
+        machine: machine.name,
+        graded: !known.ungraded,
+        uses: usesOf(known, machine),
+        ...outcomeOf(task, plan, run.progress),
+      };
+    });
   });
   /** Steps of putting back and undoing that were not ticked, before finishing. */
   protected readonly leftOpen = computed(() => {
@@ -148,7 +158,6 @@ export class RunComponent {
 
   protected readonly phaseNames = PHASE_NAMES;
   protected readonly sayMinutes = sayMinutes;
-  protected readonly sayEntry = sayEntry;
   protected readonly many = many;
 
   constructor() {
@@ -157,6 +166,13 @@ export class RunComponent {
       untracked(() => void this.keeper.open(id));
     });
     keepAwake(() => this.run()?.state === 'active');
+  }
+
+  protected say(entry: Entry): string {
+    return sayEntry(
+      entry,
+      this.bench()?.machines.find(({ id }) => id === entry.machineId),
+    );
   }
 
   protected ticks(run: Run): number {
@@ -242,6 +258,10 @@ export class RunComponent {
 
   protected setOutcome(key: string, outcome: Outcome): void {
     this.note({ outcome }, key);
+  }
+
+  protected setUsed(key: string, used: Used[]): void {
+    this.note({ used }, key);
   }
 
   protected setGrade(key: string, grade: Grade): void {

@@ -19,6 +19,18 @@ const VIEWS: Place[] = [
   { id: 'bench', name: 'Bench', words: 'home start due loads', url: '/' },
   { id: 'visit', name: 'Choose a visit', words: 'clean tasks run', url: '/visit' },
   { id: 'log', name: 'Log', words: 'history record entries undo correct', url: '/log' },
+  {
+    id: 'schools',
+    name: 'Schools of interval',
+    words: 'how often compare year hours visits cost',
+    url: '/house/schools',
+  },
+  {
+    id: 'supplies',
+    name: 'Supplies',
+    words: 'stock shopping list buy vinegar cleaner bottle',
+    url: '/house/supplies',
+  },
   { id: 'house', name: 'House', words: 'household settings units zone hardness', url: '/house' },
 ];
 

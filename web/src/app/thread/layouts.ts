@@ -86,13 +86,15 @@ const WASHER_PIPES = ['M876,60V330Q876,360 902,360T928,390V520', 'M60,40V190'];
 const WATER_MAKING_DRYER: Picture = {
   places: {
     'room-air': [96, 300, 'above'],
-    'drum-seal': [296, 230, 'below'],
+    'drum-seal': [286, 250, 'below'],
+    sensor: [366, 330, 'below'],
     'lint-screen': [470, 218, 'right'],
     'fine-filter': [528, 330, 'right'],
     blower: [470, 434, 'right'],
     'heat-exchanger': [300, 440, 'left'],
     'condensate-sump': [740, 452, 'below'],
     tank: [760, 146, 'right'],
+    whole: [130, 452, 'above'],
   },
   figure: {
     stitched: [
@@ -120,6 +122,7 @@ const PICTURES: Record<MachineKind, Picture> = {
       'drain-hose': [744, 330, 'right'],
       standpipe: [876, 110, 'above'],
       'house-drain': [926, 466, 'left'],
+      whole: [350, 458, 'left'],
     },
     figure: {
       stitched: [
@@ -143,6 +146,7 @@ const PICTURES: Record<MachineKind, Picture> = {
       'drain-hose': [744, 330, 'right'],
       standpipe: [876, 110, 'above'],
       'house-drain': [926, 466, 'left'],
+      whole: [350, 458, 'left'],
     },
     figure: {
       stitched: [
@@ -157,14 +161,17 @@ const PICTURES: Record<MachineKind, Picture> = {
   },
   'vented-dryer': {
     places: {
-      'room-air': [84, 430, 'above'],
-      'drum-seal': [288, 290, 'below'],
-      'lint-screen': [414, 164, 'right'],
-      'screen-well': [452, 296, 'right'],
-      blower: [528, 440, 'left'],
+      'room-air': [84, 236, 'above'],
+      cabinet: [262, 214, 'above'],
+      'drum-seal': [300, 306, 'left'],
+      sensor: [396, 366, 'left'],
+      'lint-screen': [440, 150, 'right'],
+      'screen-well': [504, 284, 'right'],
+      blower: [514, 446, 'left'],
       'transition-hose': [664, 430, 'below'],
-      'duct-run': [702, 222, 'left'],
+      'duct-run': [702, 222, 'right'],
       hood: [872, 128, 'below'],
+      whole: [262, 466, 'left'],
     },
     figure: {
       stitched: [
@@ -174,7 +181,7 @@ const PICTURES: Record<MachineKind, Picture> = {
         'M680,446V108H838M724,400V148H838',
       ],
       wall: [FLOOR, 'M806,20V92M806,164V520', 'M830,520Q880,506 980,512'],
-      words: [{ x: 892, y: 256, text: 'outdoors' }],
+      words: [{ x: 892, y: 300, text: 'outdoors' }],
     },
   },
   'condenser-dryer': WATER_MAKING_DRYER,

@@ -51,8 +51,15 @@ export class LineComponent {
   private readonly buttons = viewChildren<ElementRef<SVGGElement>>('station');
   readonly #focused = signal<string | undefined>(undefined);
 
+  /** A strip is the line alone; what belongs to the machine as a whole is drawn from a column up. */
+  protected readonly shown = computed(() =>
+    this.size() === 'strip'
+      ? this.stations().filter(({ line }) => line !== 'body')
+      : this.stations(),
+  );
+
   protected readonly layout = computed<Layout>(() => {
-    const stations = this.stations();
+    const stations = this.shown();
     switch (this.size()) {
       case 'strip':
         return strip(stations, this.width());
@@ -66,7 +73,7 @@ export class LineComponent {
   protected readonly stretches = computed<Stretch[]>(() => {
     const { placed, radius } = this.layout();
     const full = Math.max(5, radius * 0.3);
-    const main = placed.filter(({ state }) => state.line !== 'condensate');
+    const main = placed.filter(({ state: { line } }) => line === 'water' || line === 'air');
     const condensate = placed.filter(({ state }) => state.line === 'condensate');
     const source = main.find(({ state }) => state.id === 'heat-exchanger');
     return [
@@ -79,7 +86,7 @@ export class LineComponent {
 
   /** The one station that Tab reaches. */
   protected readonly reachable = computed(() => {
-    const ids = this.stations().map(({ id }) => id);
+    const ids = this.shown().map(({ id }) => id);
     const wanted = this.#focused() ?? this.selected();
     return wanted !== undefined && ids.includes(wanted) ? wanted : ids[0];
   });
@@ -106,7 +113,7 @@ export class LineComponent {
   }
 
   protected move(event: KeyboardEvent, index: number): void {
-    const last = this.stations().length - 1;
+    const last = this.shown().length - 1;
     const to = {
       ArrowRight: index + 1,
       ArrowDown: index + 1,
@@ -118,11 +125,11 @@ export class LineComponent {
     if (to !== undefined) {
       event.preventDefault();
       const next = Math.min(Math.max(to, 0), last);
-      this.#focused.set(this.stations()[next]!.id);
+      this.#focused.set(this.shown()[next]!.id);
       this.buttons()[next]?.nativeElement.focus();
     } else if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault();
-      this.choose.emit(this.stations()[index]!.id);
+      this.choose.emit(this.shown()[index]!.id);
     }
   }
 

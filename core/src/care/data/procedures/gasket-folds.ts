@@ -8,11 +8,11 @@ export const GASKET_FOLDS: Procedure = {
     { what: 'Tweezers or a thin brush' },
     { what: 'Two cloths and warm soapy water' },
     {
-      what: 'Either mould remover and gloves',
+      what: 'Mould remover and gloves, if not vinegar',
       uses: { supply: 'mould-remover', amount: 30, share: 0.3 },
     },
     {
-      what: 'or household vinegar: not both',
+      what: 'Household vinegar, if not mould remover',
       uses: { supply: 'vinegar', amount: 100, share: 0.3 },
     },
   ],
