@@ -112,6 +112,8 @@ const SHOTS = {
     },
   },
   house: { path: 'house' },
+  schools: { path: 'house/schools' },
+  supplies: { path: 'house/supplies' },
 };
 
 const engine = await chromium.launch({

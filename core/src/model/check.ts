@@ -56,6 +56,10 @@ function sentence(error: ErrorObject): string {
       return limits?.minimum === undefined
         ? `Give a number up to ${limit}.`
         : `Give a number from ${limits.minimum} to ${limit}.`;
+    case 'exclusiveMinimum':
+      return limits?.maximum === undefined
+        ? `Give a number above ${limit}.`
+        : `Give a number above ${limit}, up to ${limits.maximum}.`;
     case 'minLength':
     case 'pattern':
       return limit === 1 || error.keyword === 'minLength'

@@ -76,7 +76,7 @@ describe('LoadsService', () => {
     expect(said().at(-1)!.text).toContain('no room');
     expect(loads.pending().size).toBe(0);
     const problem = new ApiProblem(422, 'Wrong', '', [{ field: 'at', message: 'In the future.' }]);
-    refused$.next({ entry: { id: 'x' } as Outgoing, problem });
+    refused$.next({ entry: { id: 'x', kind: 'load' } as Outgoing, problem });
     expect(said().at(-1)!.text).toBe('The load was not counted: In the future.');
   });
 

@@ -1,5 +1,5 @@
-import { check, MACHINE_KINDS, type MachineDraft } from '@needlecase/core';
-import { draftOf, machineForm } from './machine-form';
+import { check, MACHINE_KINDS, type Machine, type MachineDraft } from '@needlecase/core';
+import { draftOf, machineForm, withRules } from './machine-form';
 
 describe('machine form', () => {
   it.each(MACHINE_KINDS)('makes a right draft of a %s, with only the features it has', (kind) => {
@@ -22,14 +22,51 @@ describe('machine form', () => {
         energy: 'gas',
         ventPath: 'up',
         riser: 'yes',
+        screenWell: 'no',
+        blowerAccess: 'unknown',
+        sensor: 'yes',
         stacked: 'no',
         room: 'heated',
         elbows: 2,
       },
       habits: ['pets', 'softener'],
       loadsPerWeek: 4.5,
+      inUseSince: '2024-05-01',
     };
     expect(draftOf(machineForm(known))).toEqual(known);
+  });
+
+  it('keeps own tasks and rules of a machine, as far as they still fit it', () => {
+    const own = {
+      id: 'own-1',
+      name: 'Oil the hinge',
+      station: 'gasket',
+      every: 3,
+      unit: 'months',
+      minutes: 5,
+      unplugged: false,
+      steps: ['One drop.'],
+    } as const;
+    const washer: Machine = {
+      id: 'x',
+      version: 1,
+      name: 'Washer',
+      kind: 'front-load-washer',
+      place: 'Cellar',
+      features: {},
+      habits: [],
+      loadsPerWeek: 5,
+      rules: { 'own-1': { off: true }, 'gasket-folds': { off: true } },
+      ownTasks: [{ ...own, steps: [...own.steps] }],
+    };
+    const draft = draftOf(machineForm(washer));
+    expect(withRules(draft, washer)).toMatchObject({
+      rules: washer.rules!,
+      ownTasks: [{ id: 'own-1' }],
+    });
+    const turned = withRules({ ...draft, kind: 'top-load-washer' }, washer);
+    expect(turned).not.toHaveProperty('ownTasks');
+    expect(turned).not.toHaveProperty('rules');
   });
 
   it('lets a missing figure through, so that the check can say so', () => {
