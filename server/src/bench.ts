@@ -118,7 +118,8 @@ function decade(): History {
     const at = now - i * 1.4 * DAY;
     return { entryId: `l${i}`, kind: 'load', at, day: dayOf(at, HOUSE.zone), count: 1 };
   });
-  const work = tasksOf(machine).flatMap(({ id: task, intervals }) => {
+  const due = tasksOf(machine).filter(({ habit }) => !habit);
+  const work = due.flatMap(({ id: task, intervals }) => {
     const every = inDriver(intervals.steady, 'days');
     const times = Math.floor((YEARS * 365) / every);
     return Array.from({ length: times }, (_, i): Fact => {
@@ -131,13 +132,18 @@ function decade(): History {
   return { ...past, usage: new Usage(taps, 5) };
 }
 
+/** Time for the due dates of so many machines; making up their pasts is not counted. */
 function dueTimes(machines: number): number {
   const household: Household = { id: 'h', version: 1, ...HOUSE };
   const machine = { id: 'm', version: 1, ...MACHINES[0]! };
-  const histories = Array.from({ length: machines }, decade);
-  const start = performance.now();
-  for (const history of histories) duesOf(machine, history, household, now);
-  return performance.now() - start;
+  let spent = 0;
+  for (let i = 0; i < machines; i++) {
+    const history = decade();
+    const start = performance.now();
+    duesOf(machine, history, household, now);
+    spent += performance.now() - start;
+  }
+  return spent;
 }
 
 const file = process.argv[2];

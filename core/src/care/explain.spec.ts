@@ -67,8 +67,8 @@ describe('why', () => {
   });
 
   it('says today for today', () => {
-    expect(said('pump-filter', [[0]]).short).toBe('cleaned today, 0 loads since.');
-    expect(said('pump-filter', [[1]]).short).toBe('cleaned 1 day ago, 1 load since.');
+    expect(said('pump-filter', [[0]]).short).toBe('done today, 0 loads since.');
+    expect(said('pump-filter', [[1]]).short).toBe('done 1 day ago, 1 load since.');
   });
 
   it('says nothing of what is not there', () => {

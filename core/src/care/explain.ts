@@ -74,7 +74,7 @@ function sayLast(task: Task, due: Due, today: Day): string {
   const { last } = due;
   if (!last) return `Never ${task.ungraded ? 'done' : 'opened'}, as far as this record goes.`;
   const along = last.task === task.id ? '' : ' along with another task';
-  return `Last ${task.ungraded ? 'done' : 'cleaned'}${along} on ${sayDay(last.day, today)}, ${sayDistance(last.day, today)}; ${sayLoads(due.loads!)}.${sayWeighted(task, due)}`;
+  return `Last done${along} on ${sayDay(last.day, today)}, ${sayDistance(last.day, today)}; ${sayLoads(due.loads!)}.${sayWeighted(task, due)}`;
 }
 
 /** Where loads of special programmes make the figure reckoned with another one. */
@@ -120,7 +120,7 @@ function short(due: Due): string {
   if (!due.last) return 'not noted yet. Once it was, the dates begin.';
   const loads = round(total(due));
   const when = due.days === 0 ? 'today' : `${sayDays(due.days!)} ago`;
-  return `cleaned ${when}, ${many(loads, 'load')} since.`;
+  return `done ${when}, ${many(loads, 'load')} since.`;
 }
 
 const total = (due: Due): number => due.loads!.counted + due.loads!.estimated;

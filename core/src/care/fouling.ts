@@ -27,7 +27,7 @@ const STEP = 0.1;
 const HALF = 33;
 const POINTS = 2 * HALF + 1;
 /** Log weights further than this below the highest are nothing. */
-const NOTHING = 30;
+const NOTHING = 20;
 
 /** What is seen after less use than this, loads or days, tells nothing of the rate. */
 export const LEAST_USE = 0.5;
@@ -171,11 +171,12 @@ export class Belief {
   }
 
   /**
-   * Writes the weights into `SCRATCH`, the highest about 1, four times as fine as the grid: the log
-   * weights are smooth, and a cubic through four neighbours gives those between two.
-   * @returns the first and the last that count, in fine steps from the grid's lowest point
+   * Writes the weights into `SCRATCH`, the highest about 1. A narrow belief is read up to four times as
+   * fine as the grid: the log weights are smooth, and a cubic through four neighbours gives those
+   * between two.
+   * @returns the first and the last that count, and how many steps there are to one of the grid
    */
-  #weigh(): [first: number, last: number] {
+  #weigh(): [first: number, last: number, fine: number] {
     const logs = this.#logWeights;
     // The belief is log-concave: it falls off to both sides of its peak.
     let peak = this.#peak;
@@ -187,44 +188,56 @@ export class Belief {
     let last = peak;
     while (first > 0 && logs[first]! > highest - NOTHING) first--;
     while (last + 1 < POINTS && logs[last]! > highest - NOTHING) last++;
+    const span = last - first;
+    const fine = span > 30 ? 1 : span > 15 ? 2 : FINER;
     for (let i = first; i < last; i++) {
+      SCRATCH[i * fine] = Math.exp(logs[i]! - highest);
       const at = Math.min(Math.max(i - 1, 0), POINTS - 4);
-      for (let k = 0; k < FINER; k++) {
-        const between = CUBIC[i - at]![k]!;
+      for (let k = 1; k < fine; k++) {
+        const between = CUBIC[i - at]![(k * FINER) / fine]!;
         const log =
           between[0]! * logs[at]! +
           between[1]! * logs[at + 1]! +
           between[2]! * logs[at + 2]! +
           between[3]! * logs[at + 3]!;
-        SCRATCH[i * FINER + k] = Math.exp(log - highest);
+        SCRATCH[i * fine + k] = Math.exp(log - highest);
       }
     }
-    SCRATCH[last * FINER] = Math.exp(logs[last]! - highest);
-    return [first * FINER, last * FINER];
+    SCRATCH[last * fine] = Math.exp(logs[last]! - highest);
+    return [first * fine, last * fine, fine];
   }
 
-  /** ln r at a fine step. */
-  #lnRateAt(step: number): number {
-    return this.#centre + (step - HALF * FINER) * TABLE_STEP;
+  /** ln r at a place on the grid, which may lie between two points. */
+  #lnRateAt(place: number): number {
+    return this.#centre + (place - HALF) * STEP;
   }
 
-  /** Quantiles of ln r, by the trapezoid rule. @param wanted chances, rising */
+  /**
+   * Quantiles of ln r: the trapezoid rule with its first correction (Euler-Maclaurin), and between two
+   * points the weight as a straight line.
+   * @param wanted chances, rising
+   */
   #lnRates(...wanted: number[]): number[] {
-    const [first, last] = this.#weigh();
+    const [first, last, fine] = this.#weigh();
     let whole = 0;
     for (let i = first; i < last; i++) whole += SCRATCH[i]! + SCRATCH[i + 1]!;
+    /** What the trapezoids up to a point have too much, from the slope there. */
+    const bend = (i: number): number =>
+      i <= first || i >= last ? 0 : (SCRATCH[i + 1]! - SCRATCH[i - 1]!) / 12;
     let sum = 0;
     let i = first;
     return wanted.map((chance) => {
       const target = chance * whole;
       for (; i < last - 1; i++) {
         const slice = SCRATCH[i]! + SCRATCH[i + 1]!;
-        if (sum + slice >= target) break;
+        if (sum + slice - bend(i + 1) >= target) break;
         sum += slice;
       }
       const [from, to] = [SCRATCH[i]!, SCRATCH[i + 1]!];
-      const share = from + to > 0 ? Math.min(1, (target - sum) / (from + to)) : 0;
-      return this.#lnRateAt(i + alongSlope(share, from, to));
+      const begun = sum - bend(i);
+      const area = sum + from + to - bend(i + 1) - begun;
+      const share = area > 0 ? Math.min(1, Math.max(0, (target - begun) / area)) : 0;
+      return this.#lnRateAt((i + alongSlope(share, from, to)) / fine);
     });
   }
 
@@ -257,26 +270,27 @@ export class Belief {
   /** Chance that fouling has passed a level after some use. */
   chanceAbove(level: number, n: number): number {
     if (!(n > 0)) return 0;
-    const [first, last] = this.#weigh();
-    const at = (Math.log(level / n) - this.#centre) / TABLE_STEP + HALF * FINER;
+    const [first, last, fine] = this.#weigh();
+    const at = ((Math.log(level / n) - this.#centre) / STEP + HALF) * fine;
     let above = 0;
     let whole = 0;
     for (let i = first; i < last; i++) {
-      const slice = SCRATCH[i]! + SCRATCH[i + 1]!;
-      whole += slice;
-      above += slice * Math.min(1, Math.max(0, i + 1 - at));
+      const [from, to] = [SCRATCH[i]!, SCRATCH[i + 1]!];
+      const part = Math.min(1, Math.max(0, at - i));
+      whole += from + to;
+      above += from + to - part * (2 * from + (to - from) * part);
     }
     return whole > 0 ? above / whole : 0;
   }
 
   /** Standard deviation of ln r: how wide the belief still is. */
   spread(): number {
-    const [first, last] = this.#weigh();
+    const [first, last, fine] = this.#weigh();
     let sum = 0;
     let mean = 0;
     let square = 0;
     for (let i = first; i <= last; i++) {
-      const x = this.#lnRateAt(i);
+      const x = this.#lnRateAt(i / fine);
       sum += SCRATCH[i]!;
       mean += SCRATCH[i]! * x;
       square += SCRATCH[i]! * x * x;

@@ -182,6 +182,9 @@ class Sightings {
   count = 0;
   readonly #uses: Float64Array;
   readonly #sources: Told[] = [];
+  #opened = 0;
+  #used = 0;
+  #always: Grade | 'differs' | undefined;
 
   constructor(
     readonly task: Task,
@@ -194,6 +197,12 @@ class Sightings {
   see(source: Told, n: number): void {
     this.#uses[this.count++] = n;
     this.#sources.push(source);
+    const { grade } = source;
+    if (grade === undefined) return;
+    this.#opened++;
+    this.#used += n;
+    if (this.#always === undefined) this.#always = grade;
+    else if (this.#always !== grade) this.#always = 'differs';
   }
 
   /** Takes one of them into a belief, or back out of it. */
@@ -221,20 +230,11 @@ class Sightings {
   }
 
   summary(): Summary {
-    let opened = 0;
-    let sum = 0;
-    let always: Grade | 'differs' | undefined;
-    for (let i = 0; i < this.count; i++) {
-      const { grade, measured } = this.#sources[i]!;
-      if (measured || grade === undefined) continue;
-      opened++;
-      sum += this.#uses[i]!;
-      if (always === undefined) always = grade;
-      else if (always !== grade) always = 'differs';
-    }
+    const opened = this.#opened;
+    const always = this.#always;
     return {
       opened,
-      typical: opened ? sum / opened : 0,
+      typical: opened ? this.#used / opened : 0,
       measured: this.count - opened,
       ...(always === undefined || always === 'differs' ? {} : { always }),
     };

@@ -82,9 +82,17 @@ function dayAt(serial: number): Day {
 /** A date so many days later (whole days, may be negative). */
 export const plusDays = (day: Day, days: number): Day => dayAt(serialOf(day) + days);
 
+const MONTHS_ON = new Map<string, Day>();
+
 /** A date so many calendar months later; the 31st becomes the last of a shorter month. */
 export function plusMonths(day: Day, months: number): Day {
-  return Temporal.PlainDate.from(day).add({ months }).toString();
+  const key = `${day}+${months}`;
+  const known = MONTHS_ON.get(key);
+  if (known !== undefined) return known;
+  const later = Temporal.PlainDate.from(day).add({ months }).toString();
+  if (MONTHS_ON.size >= REMEMBERED) MONTHS_ON.clear();
+  MONTHS_ON.set(key, later);
+  return later;
 }
 
 export const earliest = (...days: Day[]): Day => days.reduce((a, b) => (a < b ? a : b));

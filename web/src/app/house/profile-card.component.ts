@@ -139,7 +139,10 @@ export class ProfileCardComponent {
     for (const machine of this.machines()) {
       for (const task of tasksOf(machine)) {
         for (const { circumstance, multiplier } of speedUps(task, machine, plain)) {
-          const one = met.get(circumstance) ?? { at: new Map(), figures: new Set<number>() };
+          const one = met.get(circumstance) ?? {
+            at: new Map<string, string[]>(),
+            figures: new Set<number>(),
+          };
           one.at.set(machine.name, [...(one.at.get(machine.name) ?? []), task.name.toLowerCase()]);
           one.figures.add(multiplier);
           met.set(circumstance, one);

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { SCHOOL_TEXTS, TASKS, type SchoolId, type SchoolsView } from '@needlecase/core';
+import { SCHOOL_TEXTS, TASKS, type SchoolId } from '@needlecase/core';
 import { catchError, of, startWith, Subject, switchMap } from 'rxjs';
 import { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
@@ -37,7 +37,7 @@ export class SchoolsComponent {
   });
   readonly #view = computed(() => {
     const loaded = this.#loaded();
-    return loaded instanceof ApiProblem ? undefined : (loaded as SchoolsView | undefined);
+    return loaded instanceof ApiProblem ? undefined : loaded;
   });
 
   protected readonly width = WIDTH;

@@ -4,7 +4,6 @@ import {
   sayDay,
   dayOf,
   SUPPLIES,
-  type SuppliesView,
   type Supply,
   type SupplyState,
 } from '@needlecase/core';
@@ -46,7 +45,7 @@ export class SuppliesComponent {
   });
   protected readonly view = computed(() => {
     const loaded = this.#loaded();
-    return loaded instanceof ApiProblem ? undefined : (loaded as SuppliesView | undefined);
+    return loaded instanceof ApiProblem ? undefined : loaded;
   });
 
   protected readonly kept = computed(
