@@ -3,7 +3,6 @@ export * from './care/catalogue.js';
 export * from './care/data/features.js';
 export * from './care/data/schools.js';
 export * from './care/data/supplies.js';
-export { TASKS } from './care/data/tasks.js';
 export * from './care/due.js';
 export * from './care/explain.js';
 export * from './care/fouling.js';

@@ -132,15 +132,18 @@ function decade(): History {
   return { ...past, usage: new Usage(taps, 5) };
 }
 
-/** Time for the due dates of so many machines; making up their pasts is not counted. */
+/** So many pasts are made up at a time: what making them leaves to tidy up is not counted either. */
+const BATCH = 5;
+
+/** Time for the due dates of so many machines, milliseconds; making up their pasts is not counted. */
 function dueTimes(machines: number): number {
   const household: Household = { id: 'h', version: 1, ...HOUSE };
   const machine = { id: 'm', version: 1, ...MACHINES[0]! };
   let spent = 0;
-  for (let i = 0; i < machines; i++) {
-    const history = decade();
+  for (let left = machines; left > 0; left -= BATCH) {
+    const histories = Array.from({ length: Math.min(BATCH, left) }, decade);
     const start = performance.now();
-    duesOf(machine, history, household, now);
+    for (const history of histories) duesOf(machine, history, household, now);
     spent += performance.now() - start;
   }
   return spent;

@@ -6,7 +6,7 @@ import { due } from './due.js';
 import { sayState, why } from './explain.js';
 import { inDriver } from './interval.js';
 import type { Opening } from './learning.js';
-import { checkOwnTasks, checkRules, loosens, ruleFor } from './rules.js';
+import { checkOwnTasks, checkRules, loosens, ruleFor, sayLooser } from './rules.js';
 import { planRun } from './run.js';
 import { household, machine } from './testing.js';
 import { Usage } from './usage.js';
@@ -113,6 +113,15 @@ describe('safety tasks', () => {
     expect(checkRules({ ...dryer({}), rules } as MachineDraft)).toEqual([
       { field: 'rules.lint-screen-brush.own', message: 'This is done with every load.' },
     ]);
+  });
+
+  it('are named where a school leaves them longer than the steady one', () => {
+    expect(sayLooser('often')).toBe('');
+    expect(sayLooser('steady')).toBe('');
+    expect(sayLooser('stretch', 'front-load-washer')).toBe(
+      'Keeps these safety tasks longer than steady: look over the fill hose.',
+    );
+    expect(sayLooser('stretch')).toContain('brush the duct run through');
   });
 
   it('leaves other tasks to the person', () => {

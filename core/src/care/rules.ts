@@ -1,8 +1,9 @@
 import type { Household, Machine, MachineDraft } from '../model/schemas.js';
 import type { FieldProblem } from '../model/check.js';
-import type { SchoolId } from '../model/vocabulary.js';
+import type { MachineKind, SchoolId } from '../model/vocabulary.js';
 import { stationsOf, taskOf, tasksOf, type Interval, type Task } from './catalogue.js';
 import { SCHOOL_TEXTS } from './data/schools.js';
+import { TASKS } from './data/tasks.js';
 import { inDriver } from './interval.js';
 import { HARDNESS_UNKNOWN, loadsForADose } from './scale.js';
 
@@ -87,6 +88,18 @@ export function checkRules(draft: MachineDraft): FieldProblem[] {
     }
     return [];
   });
+}
+
+/**
+ * What a school leaves longer than the steady one although it keeps people safe, in a sentence; empty
+ * where there is nothing of the kind.
+ * @param kind only tasks of this kind of machine
+ */
+export function sayLooser(school: SchoolId, kind?: MachineKind): string {
+  const names = TASKS.filter(
+    (task) => (!kind || task.kinds.includes(kind)) && loosens(task, { school }),
+  ).map(({ name }) => name.toLowerCase());
+  return names.length ? `Keeps these safety tasks longer than steady: ${names.join(', ')}.` : '';
 }
 
 /** Checks own tasks: at a station the machine has, and no name given twice. */

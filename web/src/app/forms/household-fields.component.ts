@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import {
+  sayLooser,
   SCHOOL_TEXTS,
   SCHOOLS,
   VISIT_MINUTES,
@@ -121,7 +122,10 @@ export function householdDraft(form: HouseholdForm): HouseholdDraft {
               <option [value]="one.id">{{ one.name }}</option>
             }
           </select>
-          <div class="form-text">{{ texts[form().controls.school.value].for }}</div>
+          <div class="form-text">
+            {{ texts[form().controls.school.value].for }}
+            {{ looser(form().controls.school.value) }}
+          </div>
         </div>
         <div>
           <label class="form-label" for="h-risk">Accepted chance of being late, %</label>
@@ -190,6 +194,7 @@ export class HouseholdFieldsComponent {
   /** Whether school and risk are asked as well. */
   readonly intervals = input(false);
   protected readonly texts = SCHOOL_TEXTS;
+  protected readonly looser = sayLooser;
   protected readonly schools = SCHOOLS.map((id) => ({ id, name: SCHOOL_TEXTS[id].name }));
   protected readonly zones = zonesWith(Intl.DateTimeFormat().resolvedOptions().timeZone);
 }

@@ -6,6 +6,7 @@ import {
   HABIT_QUESTIONS,
   KIND_NAMES,
   MACHINE_KINDS,
+  sayLooser,
   SCHOOL_TEXTS,
   SCHOOLS,
 } from '@needlecase/core';
@@ -66,5 +67,10 @@ export class MachineFieldsComponent {
     const kind = this.#kind();
     return HABIT_QUESTIONS.filter(({ kinds }) => kind && kinds.includes(kind));
   });
+  /** What the school chosen leaves longer although it keeps people safe. */
+  protected looser({ controls: { school, kind } }: MachineForm): string {
+    return school.value ? sayLooser(school.value, kind.value) : '';
+  }
+
   protected readonly vented = computed(() => this.#kind() === 'vented-dryer');
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { SCHOOL_TEXTS, TASKS, type SchoolId } from '@needlecase/core';
+import { sayLooser, SCHOOL_TEXTS, type SchoolId } from '@needlecase/core';
 import { catchError, of, startWith, Subject, switchMap } from 'rxjs';
 import { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
@@ -59,7 +59,7 @@ export class SchoolsComponent {
       cost: money(year.money, currency, year.unpriced),
       late: figure(year.timesPast),
       percent: Math.round(year.chance * 100),
-      looser: LOOSER[year.school],
+      looser: sayLooser(year.school),
       stitches: year.calendar.map(({ day, hands }) => ({
         x: 6 + (Math.min(day, 365) / 365) * (WIDTH - 12),
         up: Math.min(20, 3 + hands / 8),
@@ -86,22 +86,6 @@ export class SchoolsComponent {
       },
     });
   }
-}
-
-/** Safety tasks that a school leaves longer than the steady one, in words. */
-const LOOSER: Record<SchoolId, string> = {
-  often: '',
-  steady: '',
-  stretch: looserThanSteady('stretch'),
-  count: looserThanSteady('count'),
-};
-
-function looserThanSteady(school: SchoolId): string {
-  const months = (id: SchoolId, task: (typeof TASKS)[number]) => task.intervals[id].months ?? 0;
-  const names = TASKS.filter(
-    (task) => task.safety && months(school, task) > months('steady', task),
-  ).map(({ name }) => name.toLowerCase());
-  return names.length ? `Keeps these safety tasks longer than steady: ${names.join(', ')}.` : '';
 }
 
 const figure = (value: number): string =>

@@ -1,12 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import {
-  sayDay,
-  dayOf,
-  SUPPLIES,
-  type Supply,
-  type SupplyState,
-} from '@needlecase/core';
+import { sayDay, dayOf, SUPPLIES, type Supply, type SupplyState } from '@needlecase/core';
 import { catchError, debounceTime, merge, of, startWith, Subject, switchMap } from 'rxjs';
 import { ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
