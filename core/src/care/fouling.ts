@@ -23,8 +23,8 @@ const GRADE_SPREAD = 0.35;
 /** Upper edges of the grades 0 to 3; grade 4 has none. */
 export const GRADE_EDGES = [0.1, 0.3, 0.6, 0.9] as const;
 
-const STEP = 0.1;
-const HALF = 33;
+const STEP = 0.15;
+const HALF = 22;
 const POINTS = 2 * HALF + 1;
 /** Log weights further than this below the highest are nothing. */
 const NOTHING = 20;
