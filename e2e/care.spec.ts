@@ -166,3 +166,41 @@ test('a multiplier of one’s own moves the date, and a wrong one is told beside
   await expect(page.getByText('Stored. The dates have moved with it.')).toBeVisible();
   expect(await baseOf()).toBeCloseTo(before / 2, 6);
 });
+
+test('before a visit it asks how a machine is built, once, and the steps follow', async ({
+  page,
+  empty,
+}) => {
+  const washer = {
+    name: 'Washer',
+    kind: 'front-load-washer',
+    place: 'Bath',
+    features: { filterAccess: 'front-left', stacked: 'no' },
+    habits: [],
+    loadsPerWeek: 5,
+  };
+  const household = { name: 'H', zone: 'UTC', units: 'metric', school: 'steady', risk: 0.1 };
+  await empty.api('setup', { household, machines: [washer] });
+  const { id: machineId } = await machineCalled(empty, 'Washer');
+  const begin = async () => {
+    const tasks = [{ machineId, task: 'pump-filter' }];
+    const run = await empty.api<{ id: string }>('runs', { tasks });
+    await page.goto(`${empty.address}run/${run.id}`);
+    await ready(page);
+  };
+  await begin();
+  const question = page.getByLabel(/thin drain-down hose beside the filter/);
+  await question.selectOption('Yes');
+  await expect(question).toHaveCount(0);
+  await page.getByRole('button', { name: /^Begin with the first step/ }).click();
+  const title = page.locator('[data-step-title]');
+  for (let i = 0; i < 8 && !(await title.textContent())!.includes('drain-down hose'); i++) {
+    const shown = (await title.textContent())!;
+    await page.getByRole('button', { name: /^Done, next/ }).click();
+    await expect(title).not.toHaveText(shown);
+  }
+  await expect(title).toContainText('Draw the drain-down hose out');
+  await begin();
+  await expect(page.getByRole('heading', { name: 'Fetch first' })).toBeVisible();
+  await expect(question).toHaveCount(0);
+});

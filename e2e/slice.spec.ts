@@ -31,8 +31,11 @@ test('an empty file, a household, what is due, a run with a timer and a reload, 
   const proposed = await unknown.count();
   await expect(next.getByText(/more tasks at this place do not fit into 60 minutes/)).toBeVisible();
   await page.getByRole('link', { name: 'Choose tasks' }).click();
+  const filter = page.getByRole('checkbox', { name: /Clean the pump filter/ });
+  await expect(filter).toBeVisible();
   for (const box of await page.getByRole('checkbox').all()) await box.uncheck();
-  await page.getByRole('checkbox', { name: /Clean the pump filter/ }).check();
+  await filter.check();
+  await expect(page.getByRole('heading', { name: '1 task' })).toBeVisible();
   await page.getByRole('button', { name: 'Start this visit' }).click();
 
   // The run.

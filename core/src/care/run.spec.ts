@@ -6,6 +6,7 @@ import { FEATURE_QUESTIONS } from './data/features.js';
 import { entriesOf } from './record.js';
 import {
   emptyProgress,
+  openQuestions,
   outcomeOf,
   planRun,
   taskKey,
@@ -229,6 +230,34 @@ describe('planRun', () => {
     const treat = procedureOf('gasket-folds').steps.find(({ id }) => id === 'treat') as Step;
     expect(treat.do).toContain('choose one');
     expect(treat.hazards).toEqual(['mould-remover', 'acid']);
+  });
+
+  it('asks what the steps depend on and nobody told, and no more once it is told', () => {
+    const ask = (kind: MachineKind, task: string, features: Features = {}) =>
+      openQuestions([{ machineId: ID, task }], [{ id: ID, kind, features }]).map(
+        ({ question }) => question.id,
+      );
+    expect(ask('front-load-washer', 'pump-filter')).toEqual([
+      'filterAccess',
+      'drainDownHose',
+      'stacked',
+    ]);
+    expect(
+      ask('front-load-washer', 'pump-filter', { filterAccess: 'behind', drainDownHose: 'unknown' }),
+    ).toEqual(['drainDownHose', 'stacked']);
+    expect(ask('vented-dryer', 'duct-run')).toContain('energy');
+    expect(ask('vented-dryer', 'lint-screen-wash')).toEqual([]);
+    expect(ask('condenser-dryer', 'heat-exchanger')).toEqual([]);
+    for (const machine of every) {
+      const known = Object.fromEntries(
+        FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(machine.kind)).map(
+          ({ id, answers }) => [id, answers.at(-1)!.value],
+        ),
+      ) as Features;
+      const told = { ...machine, features: known };
+      const tasks = tasksOf(told).map(({ id }) => ({ machineId: ID, task: id }));
+      expect(openQuestions(tasks, [told])).toEqual([]);
+    }
   });
 
   it('refuses a machine that is not given', () => {

@@ -12,7 +12,9 @@ import {
   type SetUp,
   type Step,
   type Task,
+  type When,
 } from './catalogue.js';
+import { FEATURE_QUESTIONS, type FeatureQuestion } from './data/features.js';
 
 /** Where in a visit a step belongs. */
 export type Phase = 'set-up' | 'work' | 'put-back' | 'undo' | 'last' | 'proof';
@@ -204,6 +206,51 @@ function addFetch(
     if (!known) list.push({ what, machineIds: [machine.id] });
     else if (!known.machineIds.includes(machine.id)) known.machineIds.push(machine.id);
   }
+}
+
+/** Something about a machine that the steps of a visit depend on and nobody has told yet. */
+export interface OpenQuestion {
+  machineId: string;
+  question: FeatureQuestion;
+}
+
+/**
+ * What to ask before a visit: each feature on which a step, a set-up or something to fetch depends and
+ * which is not known of the machine. Asked once, since the answer is kept with the machine.
+ */
+export function openQuestions(
+  tasks: readonly RunTask[],
+  machines: readonly RunMachine[],
+): OpenQuestion[] {
+  return byMachine(tasks, machines).flatMap(({ machine, chosen }) => {
+    const asked = new Set(
+      chosen.flatMap((task) => conditionsOf(task, machine)).flatMap((when) => Object.keys(when)),
+    );
+    return FEATURE_QUESTIONS.filter(
+      ({ id, kinds }) =>
+        asked.has(id) &&
+        kinds.includes(machine.kind) &&
+        (machine.features[id] ?? 'unknown') === 'unknown',
+    ).map((question) => ({ machineId: machine.id, question }));
+  });
+}
+
+function conditionsOf(task: Task, machine: RunMachine): When[] {
+  const { fetch, steps, putBack, proof } = procedureFor(machine, task.id);
+  const setups = setUpIdsOf(task, machine).map(setUpById);
+  const all: readonly { when?: When }[] = [
+    ...fetch,
+    ...steps,
+    ...putBack,
+    ...proof,
+    ...setups.flatMap((setup) => [...setup.steps, ...setup.undo]),
+    ...task.setups.flatMap((use) => (typeof use === 'string' ? [] : use)),
+    ...(task.when ? [{ when: task.when }] : []),
+  ];
+  // What holds for the kind alone is no question.
+  return all.flatMap(({ when }) =>
+    when && (!when.kinds || when.kinds.includes(machine.kind)) ? when : [],
+  );
 }
 
 /** What a run's task has come to: as the person said, else from the steps ticked. */

@@ -1,5 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { taskOf, type Machine, type RunPlan, type RunTask } from '@needlecase/core';
+import {
+  openQuestions,
+  taskOf,
+  type Features,
+  type Machine,
+  type OpenQuestion,
+  type RunPlan,
+  type RunTask,
+} from '@needlecase/core';
 
 /** Before the first step: what is going to be done, what to beware of, what to fetch. */
 @Component({
@@ -28,6 +36,28 @@ import { taskOf, type Machine, type RunPlan, type RunTask } from '@needlecase/co
         </p>
       </section>
       <section>
+        @if (questions().length) {
+          <div class="ask">
+            <h2>{{ questions().length === 1 ? 'One question' : 'Questions' }} first</h2>
+            <p class="soft small">The steps follow your answer, and it is kept with the machine.</p>
+            @for (one of questions(); track one.machineId + one.question.id) {
+              <label class="question">
+                <span class="form-label">
+                  {{ one.question.question }}
+                  <span class="soft">{{ nameOf(one.machineId) }}</span>
+                </span>
+                <select class="form-select" (change)="answer(one, $event)">
+                  <option value="">I do not know yet</option>
+                  @for (each of one.question.answers; track each.value) {
+                    @if (each.value !== 'unknown') {
+                      <option [value]="each.value">{{ each.label }}</option>
+                    }
+                  }
+                </select>
+              </label>
+            }
+          </div>
+        }
         <h2>Fetch first</h2>
         <ul class="fetch">
           @for (item of plan().fetch; track item.what) {
@@ -88,7 +118,24 @@ import { taskOf, type Machine, type RunPlan, type RunTask } from '@needlecase/co
       padding: 0;
     }
 
-    label {
+    .ask {
+      border: 2px dashed var(--water);
+      border-radius: 0.9rem;
+      padding: 0.7rem 1rem;
+      margin-bottom: 0.8rem;
+    }
+
+    .question {
+      display: block;
+      border: 0;
+      margin-bottom: 0.5rem;
+    }
+
+    .question select {
+      min-height: 48px;
+    }
+
+    .fetch label {
       display: flex;
       align-items: center;
       gap: 0.9rem;
@@ -117,6 +164,23 @@ export class OpeningComponent {
   readonly tasks = input.required<readonly RunTask[]>();
   readonly fetched = input.required<readonly string[]>();
   readonly turned = output<string>();
+
+  /** Someone told how a machine is built. */
+  readonly told = output<{ machine: Machine; features: Features }>();
+
+  /** What the steps depend on and nobody has told yet. */
+  protected readonly questions = computed(() => openQuestions(this.tasks(), this.machines()));
+
+  protected nameOf(machineId: string): string {
+    return this.machines().find(({ id }) => id === machineId)?.name ?? '';
+  }
+
+  protected answer({ machineId, question }: OpenQuestion, event: Event): void {
+    const { value } = event.target as HTMLSelectElement;
+    if (!value) return;
+    const machine = this.machines().find(({ id }) => id === machineId)!;
+    this.told.emit({ machine, features: { ...machine.features, [question.id]: value } });
+  }
 
   protected readonly named = computed(() =>
     this.tasks().map(({ machineId, task }) => {

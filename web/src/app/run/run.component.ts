@@ -21,7 +21,9 @@ import {
   taskOf,
   taskKey,
   type Entry,
+  type Features,
   type Grade,
+  type Machine,
   type Outcome,
   type Run,
   type RunTask,
@@ -31,6 +33,8 @@ import {
 } from '@needlecase/core';
 import { sayMinutes } from '../bench/minutes';
 import { BenchService } from '../data/bench.service';
+import { HouseholdService } from '../data/household.service';
+import { withoutVersion } from '../forms/machine-form';
 import type { ApiProblem } from '../data/api.service';
 import { ToastsService } from '../data/toasts.service';
 import { LineComponent } from '../thread/line.component';
@@ -55,6 +59,7 @@ const END = 'end';
 export class RunComponent {
   protected readonly keeper = inject(RunKeeper);
   readonly #bench = inject(BenchService);
+  readonly #households = inject(HouseholdService);
   readonly #router = inject(Router);
   readonly #toasts = inject(ToastsService);
   readonly #loaded = toSignal(this.#bench.bench$);
@@ -236,6 +241,20 @@ export class RunComponent {
 
   #settleFocus(): void {
     setTimeout(() => document.querySelector<HTMLElement>('[data-step-title]')?.focus());
+  }
+
+  /** Keeps with a machine how it is built; the steps follow. */
+  protected tell({ machine, features }: { machine: Machine; features: Features }): void {
+    const draft = { ...withoutVersion(machine), features };
+    this.#households.saveMachine(machine.id, draft, machine.version).subscribe({
+      next: () => this.#bench.refresh(),
+      error: (problem: ApiProblem) => {
+        this.#toasts.show(`${problem.title} The steps tell you what to look for.`, {
+          problem: true,
+        });
+        this.#bench.refresh();
+      },
+    });
   }
 
   protected turnFetched(what: string): void {

@@ -45,7 +45,7 @@ export const DISPENSER_JETS: Procedure = {
   proof: [
     {
       id: 'rinse-look',
-      do: 'After the next rinse look into the drawer.',
+      do: 'After the next rinse see whether powder or softener is left standing.',
       why: 'Jets and siphon are free when nothing is left standing.',
       look: 'No powder, and no more than a spoonful of water in the softener place.',
     },
