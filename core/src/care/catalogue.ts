@@ -82,6 +82,8 @@ export interface Task {
   habit?: true;
   /** Nothing is graded and nothing learned: the date alone counts. */
   ungraded?: true;
+  /** Added by the household: one interval, whatever the school. */
+  own?: true;
   /** Not needed where the water is soft. */
   onlyHardWater?: true;
   /** Work for somebody trained; the steps are what to ask for and to write down. */

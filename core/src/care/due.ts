@@ -2,15 +2,7 @@ import type { Household, Machine } from '../model/schemas.js';
 import { dayOf, daysBetween, earliest, plusDays, plusMonths, type Day } from '../units/calendar.js';
 import type { Interval, Task } from './catalogue.js';
 import type { Fouling } from './fouling.js';
-import {
-  inDriver,
-  paceOf,
-  scaled,
-  speedUps,
-  weightsOf,
-  type InForce,
-  type SpeedUp,
-} from './interval.js';
+import { inDriver, paceOf, scaled, weightsOf, type InForce, type SpeedUp } from './interval.js';
 import {
   learn,
   type Evidence,
@@ -20,7 +12,7 @@ import {
   type Opening,
   type Summary,
 } from './learning.js';
-import { ruleFor } from './rules.js';
+import { ruleFor, speedsUnder } from './rules.js';
 import { HARDLY_ANY_SCALE } from './scale.js';
 import type { Loads, Usage } from './usage.js';
 
@@ -107,13 +99,7 @@ interface Reckoned extends Learned {
 export function reckon(question: DueQuestion): Reckoned {
   const { task, machine, household } = question;
   const { interval: school, own, from } = ruleFor(task, machine, household);
-  // The maker's figure is taken as it stands; the profile acts on schools. Loads reckoned from the
-  // hardness have the hard water in them already.
-  const speeds = own
-    ? []
-    : speedUps(task, machine, household).filter(
-        ({ circumstance }) => !(school.byScale && circumstance === 'hard-water'),
-      );
+  const speeds = speedsUnder({ interval: school, own }, task, machine, household);
   const pace = paceOf(speeds);
   const base = inDriver(school, task.driver) * pace;
   const usage =

@@ -21,6 +21,7 @@ export function ownTask(own: OwnTask, kind: MachineKind): Task {
     minutes: { hands: own.minutes, waiting: 0 },
     reason: own.reason?.trim() || 'You added this task yourself.',
     basis: 'your own',
+    own: true,
     speeds: {},
   };
 }

@@ -4,7 +4,7 @@ import type { MachineKind, SchoolId } from '../model/vocabulary.js';
 import { stationsOf, taskOf, tasksOf, type Interval, type Task } from './catalogue.js';
 import { SCHOOL_TEXTS } from './data/schools.js';
 import { TASKS } from './data/tasks.js';
-import { inDriver } from './interval.js';
+import { inDriver, speedUps, type SpeedUp } from './interval.js';
 import { HARDNESS_UNKNOWN, loadsForADose } from './scale.js';
 
 /** The interval that holds for a task before profile and evidence, and where it comes from. */
@@ -35,7 +35,7 @@ export function ruleFor(
     : machine.school
       ? ', chosen for this machine'
       : '';
-  if (task.basis === 'your own') {
+  if (task.own) {
     return { interval: task.intervals.steady, own: true, from: 'your own task' };
   }
   return {
@@ -51,6 +51,22 @@ export function reckoned(interval: Interval, { hardness }: Pick<Household, 'hard
   return interval.byScale
     ? { ...interval, loads: loadsForADose(hardness ?? HARDNESS_UNKNOWN) }
     : interval;
+}
+
+/**
+ * What of the profile acts on an interval. The maker's figure is taken as it stands: the profile acts
+ * on schools. Loads reckoned from the hardness have the hard water in them already.
+ */
+export function speedsUnder(
+  { interval, own }: Pick<RuleInForce, 'interval' | 'own'>,
+  task: Task,
+  machine: Pick<Machine, 'features' | 'habits'>,
+  household: Pick<Household, 'hardness' | 'multipliers'>,
+): SpeedUp[] {
+  if (own) return [];
+  return speedUps(task, machine, household).filter(
+    ({ circumstance }) => !(interval.byScale && circumstance === 'hard-water'),
+  );
 }
 
 /** Whether a rule leaves a safety task undone, or done more seldom than the steady school says. */

@@ -5,6 +5,7 @@ import { MACHINE_KINDS, SCHOOLS } from '../model/vocabulary.js';
 import { daysBetween, MS_PER_DAY } from '../units/calendar.js';
 import { tasksOf } from './catalogue.js';
 import { gather, type Fact } from './history.js';
+import { loadsForADose } from './scale.js';
 import { household, machine } from './testing.js';
 import { Usage } from './usage.js';
 import { everyDays, schoolYears, workAhead, type House } from './year.js';
@@ -126,6 +127,21 @@ describe('schoolYears', () => {
     const years = schoolYears(houseOf([own]));
     expect(new Set(years.map(({ visits }) => visits)).size).toBe(1);
     expect(years[0]!.visits).toBeCloseTo(36.5, 0);
+  });
+
+  it('reckons hard water once where the loads come from the hardness', () => {
+    const washer = machine('top-load-washer');
+    const only = {
+      ...washer,
+      rules: Object.fromEntries(
+        tasksOf(washer)
+          .filter(({ id }) => id !== 'descale')
+          .map(({ id }) => [id, { off: true, acknowledged: true }]),
+      ),
+    };
+    const { count } = yearOf(houseOf([only]));
+    const every = (loadsForADose(200) * 7) / 5;
+    expect(count!.visits).toBe(Math.floor(730 / every) / 2);
   });
 
   it('asks more of a house that washes more', () => {

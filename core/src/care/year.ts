@@ -6,8 +6,8 @@ import { taskOf, type Task } from './catalogue.js';
 import { due, reckon, type Due } from './due.js';
 import { LIMIT } from './fouling.js';
 import type { History } from './history.js';
-import { paceOf, scaled, speedUps, type InForce } from './interval.js';
-import { ruleFor } from './rules.js';
+import { paceOf, scaled, type InForce } from './interval.js';
+import { ruleFor, speedsUnder } from './rules.js';
 import { minutesOf, taskKey, withoutCovered } from './run.js';
 import { usesOf, type Use } from './uses.js';
 
@@ -121,7 +121,7 @@ function choresOf(school: SchoolId, { household, machines, histories, now }: Hou
         school,
       });
       if (interval.sign !== undefined) return [];
-      const speeds = own ? [] : speedUps(task, machine, household);
+      const speeds = speedsUnder({ interval, own }, task, machine, household);
       const every = everyDays(scaled(task, interval, speeds, paceOf(speeds)), perWeek, task.cap);
       if (!Number.isFinite(every)) return [];
       const n = task.driver === 'loads' ? (every * perWeek) / 7 : every;
