@@ -204,3 +204,26 @@ test('before a visit it asks how a machine is built, once, and the steps follow'
   await expect(page.getByRole('heading', { name: 'Fetch first' })).toBeVisible();
   await expect(question).toHaveCount(0);
 });
+
+test('an answer that leaves nothing to do is said before the first step', async ({
+  page,
+  empty,
+}) => {
+  const washer = {
+    name: 'Washer',
+    kind: 'front-load-washer',
+    place: 'Bath',
+    features: { drainDownHose: 'no', stacked: 'no' },
+    habits: [],
+    loadsPerWeek: 5,
+  };
+  const household = { name: 'H', zone: 'UTC', units: 'metric', school: 'steady', risk: 0.1 };
+  await empty.api('setup', { household, machines: [washer] });
+  const { id: machineId } = await machineCalled(empty, 'Washer');
+  const tasks = [{ machineId, task: 'pump-filter' }];
+  const run = await empty.api<{ id: string }>('runs', { tasks });
+  await page.goto(`${empty.address}run/${run.id}`);
+  await ready(page);
+  await page.getByLabel(/Where is the pump filter reached/).selectOption('It has none');
+  await expect(page.getByRole('alert')).toContainText('nothing to do for “Clean the pump filter”');
+});

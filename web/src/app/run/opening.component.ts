@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import {
   openQuestions,
   taskOf,
+  tasksOf,
   type Features,
   type Machine,
   type OpenQuestion,
@@ -36,6 +37,12 @@ import {
         </p>
       </section>
       <section>
+        @for (one of gone(); track one) {
+          <p class="field-problem" role="alert">
+            As you told it, this machine has nothing to do for “{{ one }}”. Give this visit up and
+            choose other tasks.
+          </p>
+        }
         @if (questions().length) {
           <div class="ask">
             <h2>{{ questions().length === 1 ? 'One question' : 'Questions' }} first</h2>
@@ -170,6 +177,14 @@ export class OpeningComponent {
 
   /** What the steps depend on and nobody has told yet. */
   protected readonly questions = computed(() => openQuestions(this.tasks(), this.machines()));
+
+  /** Tasks that the machine turned out not to have. */
+  protected readonly gone = computed(() =>
+    this.tasks().flatMap(({ machineId, task }) => {
+      const machine = this.machines().find(({ id }) => id === machineId)!;
+      return tasksOf(machine).some(({ id }) => id === task) ? [] : taskOf(machine, task).name;
+    }),
+  );
 
   protected nameOf(machineId: string): string {
     return this.machines().find(({ id }) => id === machineId)?.name ?? '';
