@@ -161,29 +161,11 @@ function careOf(care: DemoCare, loads: readonly DemoEntry[], chance: Chance, at:
   });
 }
 
-/** The solved case: the filter was forgotten until the washer stood full. */
+/** The work that ended the solved case: the filter was forgotten until the washer stood full. */
 function drainCase(at: At): DemoEntry[] {
-  const machine = 'cellar-washer';
   return [
     {
-      machine,
-      kind: 'note',
-      station: 'pump-filter',
-      at: at(384, 20),
-      author: 'Pell',
-      note: 'Stays wet at the end and gurgles. It did that last week too.',
-    },
-    { machine, kind: 'code', code: 'E-18', at: at(353, 18), author: 'Wren' },
-    {
-      machine,
-      kind: 'note',
-      station: 'pump-filter',
-      at: at(353, 19),
-      author: 'Wren',
-      note: 'Stood full to the glass with the towels in it. Let the water out below, nine trays, then opened the filter.',
-    },
-    {
-      machine,
+      machine: 'cellar-washer',
       kind: 'done',
       task: 'pump-filter',
       grade: 4,
@@ -196,16 +178,6 @@ function drainCase(at: At): DemoEntry[] {
         { what: 'dog fluff', count: 1 },
       ],
       note: 'A plug of felt and fluff as big as a fist. The impeller turned freely afterwards.',
-    },
-    {
-      machine,
-      kind: 'reading',
-      station: 'pump-filter',
-      quantity: 'drain-time',
-      value: 64,
-      unit: 's',
-      at: at(352, 11),
-      author: 'Wren',
     },
   ];
 }
@@ -242,11 +214,13 @@ function slowDryer(chance: Chance, at: At): DemoEntry[] {
     ...minutes,
     {
       machine,
-      kind: 'note',
+      kind: 'reading',
       station: 'duct-run',
-      at: at(4, 21),
+      quantity: 'bag-fill-time',
+      value: 2.9,
+      unit: 's',
+      at: at(2, 18),
       author: 'Odo',
-      note: 'The towels come out hot and still damp, and the cellar window is wet.',
     },
   ];
 }

@@ -10,6 +10,7 @@ export const HOUSEHOLD: HouseholdDraft = {
   school: 'steady',
   risk: 0.1,
   currency: 'EUR',
+  energyPrice: 0.31,
   visitMinutes: 90,
 };
 

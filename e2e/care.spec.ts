@@ -1,5 +1,5 @@
 import type { BenchView, LineView, SuppliesView } from '@needlecase/core';
-import { expect, machineCalled, ready, test, type House } from './house.js';
+import { expect, machineCalled, ready, test, type House, goOn, goTo } from './house.js';
 
 const bench = (house: House) => house.api<BenchView>('bench');
 
@@ -62,11 +62,10 @@ test('a task of one’s own is added with its steps, run, and falls due again', 
   const title = page.locator('[data-step-title]');
   await page.getByText('light', { exact: true }).click();
   for (const step of ['Dust the left side.', 'Dust the right side.', 'Put everything back']) {
-    await page.getByRole('button', { name: /^Done, next/ }).click();
+    await goOn(page);
     await expect(title).toContainText(step);
   }
-  await page.getByRole('button', { name: /^Done, next/ }).click();
-  await page.getByRole('button', { name: /^Done, next/ }).click();
+  await goTo(page, 'Is this right?');
   await page.getByRole('button', { name: /^Finish and record/ }).click();
   await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
   const line = await demo.api<LineView>(`machines/${id}/line`);
@@ -122,12 +121,7 @@ test('what a run used up is asked at its end and taken from the shelf', async ({
   });
   await page.goto(`${demo.address}run/${run.id}`);
   await page.getByRole('button', { name: /^Begin with the first step/ }).click();
-  const title = page.locator('[data-step-title]');
-  while ((await title.textContent()) !== 'Is this right?') {
-    const shown = (await title.textContent())!;
-    await page.getByRole('button', { name: /^Done, next/ }).click();
-    await expect(title).not.toHaveText(shown);
-  }
+  await goTo(page, 'Is this right?');
   await expect(page.getByRole('checkbox', { name: /Dish soap/ })).toBeChecked();
   await page.getByRole('checkbox', { name: /Household vinegar/ }).check();
   await page.getByRole('button', { name: /^Finish and record/ }).click();
@@ -194,11 +188,7 @@ test('before a visit it asks how a machine is built, once, and the steps follow'
   await expect(question).toHaveCount(0);
   await page.getByRole('button', { name: /^Begin with the first step/ }).click();
   const title = page.locator('[data-step-title]');
-  for (let i = 0; i < 8 && !(await title.textContent())!.includes('drain-down hose'); i++) {
-    const shown = (await title.textContent())!;
-    await page.getByRole('button', { name: /^Done, next/ }).click();
-    await expect(title).not.toHaveText(shown);
-  }
+  await goTo(page, 'drain-down hose');
   await expect(title).toContainText('Draw the drain-down hose out');
   await begin();
   await expect(page.getByRole('heading', { name: 'Fetch first' })).toBeVisible();

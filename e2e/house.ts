@@ -126,3 +126,22 @@ export async function ready(page: Page): Promise<void> {
   await expect(page.locator('h1').first()).toBeVisible();
   await expect(page.getByText('Reading the')).toHaveCount(0);
 }
+
+/** In a visit: answers what a step asks with nothing, and goes on to the next. */
+export async function goOn(page: Page): Promise<void> {
+  const title = page.locator('[data-step-title]');
+  const before = (await title.textContent())!;
+  const nothing = page.getByRole('button', { name: 'Nothing', exact: true });
+  if (await nothing.isVisible()) await nothing.click();
+  await page.locator('[data-onward]').click();
+  await expect(title).not.toHaveText(before);
+}
+
+/** Goes on until a step's title has some words in it. */
+export async function goTo(page: Page, words: string | RegExp): Promise<void> {
+  const title = page.locator('[data-step-title]');
+  const there = (text: string) =>
+    typeof words === 'string' ? text.includes(words) : words.test(text);
+  for (let i = 0; i < 60 && !there((await title.textContent())!); i++) await goOn(page);
+  await expect(title).toContainText(words);
+}

@@ -93,6 +93,10 @@ test('a run by keyboard alone, from its first step to its end', async ({ page, d
   await expect(page.getByRole('radio', { name: /light/ })).toBeChecked();
   for (let i = 0; i < 12 && (await title.textContent()) !== 'Is this right?'; i++) {
     const before = (await title.textContent())!;
+    if (before.includes('mould remover')) {
+      await tabTo(page, /^Nothing$/);
+      await page.keyboard.press('Enter');
+    }
     await title.focus();
     await page.keyboard.press('ArrowRight');
     await expect(title).not.toHaveText(before);

@@ -11,6 +11,8 @@ export default defineConfig({
   ],
   outputDir: '../test-results',
   use: {
+    // Each test has an origin of its own; only those on life without a connection want the worker.
+    serviceWorkers: 'block',
     viewport: { width: 1280, height: 800 },
     reducedMotion: 'reduce',
     trace: 'retain-on-failure',

@@ -18,7 +18,7 @@ const row = (what, figure, budget) => rows.push({ what, figure, budget });
 const ms = (value) => `${value < 10 ? value.toFixed(1) : Math.round(value)} ms`;
 
 try {
-  const { api, dues } = JSON.parse(
+  const { api, dues, trouble, measure } = JSON.parse(
     execFileSync('node', ['server/dist/bench.js', file], { cwd: root, encoding: 'utf8' }),
   );
 
@@ -38,6 +38,7 @@ try {
   });
   const firsts = [];
   const changes = [];
+  let inPage = 0;
   let scripts = new Set();
   for (let i = 0; i < 5; i++) {
     const page = await (await engine.newContext()).newPage();
@@ -68,6 +69,7 @@ try {
         return performance.now() - start;
       }),
     );
+    if (i === 0) inPage = await troubleInPage(page);
     if (i === 0) {
       const fresh = await (await engine.newContext()).newPage();
       scripts = new Set();
@@ -106,6 +108,20 @@ try {
   row('  100 machines', ms(dues[100]), '');
   row('  1,000 machines', ms(dues[1000]), '2000 ms');
 
+  row('Trouble: one answer in the page, front loader, median', ms(inPage), '5 ms');
+  row('Trouble: one answer in Node', ms(trouble.answer), '5 ms');
+  for (const { kind, advised, random, fixed } of trouble.minutes) {
+    const share = Math.round(100 * (advised / Math.min(random, fixed)));
+    row(
+      `  a thousand troubles of a ${kind}, minutes: advised; random order ${Math.round(random)}, fixed order ${Math.round(fixed)}`,
+      `${Math.round(advised)} (${share} %)`,
+      '75 %',
+    );
+  }
+
+  row('Vent run solved', ms(measure.vent), '1 ms');
+  row('Drum model, a load', ms(measure.drum), '20 ms');
+
   const wide = Math.max(...rows.map(({ what }) => what.length));
   console.log(`${'measured'.padEnd(wide)}  ${'figure'.padStart(9)}  budget`);
   for (const { what, figure, budget } of rows) {
@@ -113,4 +129,25 @@ try {
   }
 } finally {
   rmSync(work, { recursive: true, force: true });
+}
+
+/** Tells a front loader's trouble step by step; what the engine took for an answer, ms, in the middle. */
+async function troubleInPage(page) {
+  await page.goto(`${new URL(page.url()).origin}/trouble`);
+  await page
+    .getByRole('link', { name: /Line of the/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'None of these' }).click();
+  await page.locator('nc-tell .choice').first().click();
+  for (let i = 0; i < 12; i++) {
+    await page
+      .locator('nc-tell .choice')
+      .nth(i % 3)
+      .click();
+  }
+  const times = await page.evaluate(() =>
+    performance.getEntriesByName('trouble answer').map(({ duration }) => duration),
+  );
+  return times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
 }

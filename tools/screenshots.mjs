@@ -59,7 +59,9 @@ async function until(page, words) {
   for (let i = 0; i < 60; i++) {
     const title = await page.locator('h1').first().textContent();
     if (title.includes(words)) return;
-    await page.getByRole('button', { name: 'Done, next' }).click();
+    const nothing = page.getByRole('button', { name: 'Nothing', exact: true });
+    if (await nothing.isVisible()) await nothing.click();
+    await page.locator('[data-onward]').click();
     await page.waitForFunction((old) => document.querySelector('h1').textContent !== old, title);
   }
   throw new Error(`No step says "${words}".`);
@@ -83,14 +85,6 @@ const SHOTS = {
       return `run/${filterRun.id}`;
     },
   },
-  'run-step': {
-    before: () => `run/${filterRun.id}`,
-    act: async (page) => {
-      await until(page, 'Note how dirty it is and what came out');
-      await page.getByText('moderate', { exact: true }).click();
-      await page.getByRole('button', { name: /hair grip/ }).click();
-    },
-  },
   'run-step-phone': {
     size: PHONE,
     theme: 'dark',
@@ -99,6 +93,55 @@ const SHOTS = {
       return `run/${(await beginRun(tasks)).id}`;
     },
     act: (page) => until(page, 'Pull the cap off the hose'),
+  },
+  'run-guard-phone': {
+    size: PHONE,
+    theme: 'dark',
+    before: async () => {
+      const tasks = ['gasket-folds', 'drum-clean'].map((task) => ({
+        machineId: idOf('Cellar washer'),
+        task,
+      }));
+      return `run/${(await beginRun(tasks)).id}`;
+    },
+    act: async (page) => {
+      await until(page, 'If there is mould');
+      await page.getByRole('button', { name: /^Mould remover with chlorine/ }).click();
+      await page.locator('[data-onward]').click();
+      const title = () => page.locator('h1').first().textContent();
+      while (!(await title()).includes('Look in the manual')) {
+        const before = await title();
+        if (before.includes('run a rinse')) {
+          await page.getByRole('button', { name: 'Leave this out' }).click();
+        } else await page.locator('[data-onward]').click();
+        await page.waitForFunction(
+          (old) => document.querySelector('h1').textContent !== old,
+          before,
+        );
+      }
+      await page.getByRole('button', { name: /^Vinegar/ }).click();
+      await page.getByRole('alert').scrollIntoViewIfNeeded();
+    },
+  },
+  trouble: {
+    path: `trouble?machine=${idOf('Cellar washer')}`,
+    act: async (page) => {
+      await page.getByRole('button', { name: 'None of these' }).click();
+      await page.getByRole('button', { name: 'It drains slowly' }).click();
+      await page.getByRole('button', { name: 'It does not drain: water stands' }).click();
+    },
+  },
+  case: {
+    path: 'trouble',
+    act: async (page) => {
+      await page.getByRole('link', { name: /It takes long/ }).click();
+      await page.locator('nc-suspects li').first().waitFor();
+    },
+  },
+  measure: { path: 'measure' },
+  'vent-run': {
+    path: 'measure/vent-run',
+    act: (page) => page.getByRole('row', { name: /clean the lint out/ }).waitFor(),
   },
   log: { path: 'log' },
   start: {

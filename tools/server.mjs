@@ -15,7 +15,7 @@ await build({
   target: 'node20',
   splitting: true,
   sourcemap: 'linked',
-  external: ['better-sqlite3', 'express', 'pino', 'pino-http', 'helmet', 'compression'],
+  external: ['better-sqlite3', 'express', 'pino', 'pino-http', 'helmet', 'compression', 'pdfmake'],
   logLevel: 'warning',
 });
 cpSync(join(root, 'server/migrations'), join(root, 'server/dist/migrations'), { recursive: true });

@@ -10,10 +10,17 @@ import { openApi } from './http/openapi.js';
 import { notFound, problems, ProblemError, sendProblem } from './http/problem.js';
 import { mount } from './http/route.js';
 import { benchRoutes } from './routes/bench.js';
+import { caseRoutes } from './routes/cases.js';
+import { codeSheetRoutes } from './routes/code-sheets.js';
 import { entryRoutes } from './routes/entries.js';
+import { handoverRoutes } from './routes/handover.js';
 import { householdRoutes } from './routes/household.js';
+import { instrumentRoutes } from './routes/instruments.js';
+import { MOST_BYTES, photoRoutes } from './routes/photos.js';
 import { runRoutes } from './routes/runs.js';
 import { supplyRoutes } from './routes/supplies.js';
+import { troubleRoutes } from './routes/trouble.js';
+import { ventRunRoutes } from './routes/vent-runs.js';
 import { Store } from './store/store.js';
 import type { Db } from './db/open.js';
 
@@ -36,6 +43,13 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
     ...entryRoutes(store),
     ...runRoutes(store),
     ...supplyRoutes(store),
+    ...photoRoutes(store),
+    ...handoverRoutes(store),
+    ...troubleRoutes(store),
+    ...caseRoutes(store),
+    ...codeSheetRoutes(store),
+    ...instrumentRoutes(),
+    ...ventRunRoutes(store),
   ];
 
   const app = express();
@@ -50,7 +64,8 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
     }),
   );
   app.get('/api/v1/changes', changes.stream);
-  app.use('/api', ownOriginOnly, express.json({ limit: '1mb', strict: true }));
+  app.use('/api', ownOriginOnly, express.json({ limit: 1_000_000, strict: true }));
+  app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES }));
   app.get('/api/openapi.json', (_request, response) => void response.json(openApi(routes)));
   for (const route of routes) mount(app, route, store);
   app.use('/api', (request, response) => {

@@ -7,9 +7,20 @@ import {
   inDriver,
   tasksOf,
   Usage,
+  Case,
+  drawTrouble,
+  minutesTo,
+  MACHINE_KINDS,
+  troubleView,
+  USUAL_BLOWER,
+  ventRun,
+  dryLoad,
+  type VentRun,
+  type MachineKind,
   type EntryDraft,
   type Fact,
   type Grade,
+  Openings,
   type History,
   type Household,
   type MachineDraft,
@@ -141,7 +152,9 @@ function dueTimes(machines: number): number {
   const machine = { id: 'm', version: 1, ...MACHINES[0]! };
   const histories = Array.from({ length: machines }, (_, i): History => {
     const past = PASTS[i % PASTS.length]!;
-    const openings = new Map([...past.openings].map(([task, list]) => [task, [...list]]));
+    const openings = new Map(
+      [...past.openings].map(([task, list]) => [task, new Openings(list.list)]),
+    );
     return { ...past, openings };
   });
   const start = performance.now();
@@ -149,8 +162,71 @@ function dueTimes(machines: number): number {
   return performance.now() - start;
 }
 
+/** A plain generator of numbers (mulberry32, public domain), so that each run is the same. */
+function seeded(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+const TROUBLES = 1000;
+
+/** Mean minutes to put troubles of a kind right, by the way to go about it. */
+function minutesOf(kind: MachineKind): Record<'advised' | 'random' | 'fixed', number> {
+  const trouble = new Case({ kind, features: {} });
+  const random = seeded(42);
+  const sums = { advised: 0, random: 0, fixed: 0 };
+  for (let i = 0; i < TROUBLES; i++) {
+    const drawn = drawTrouble(trouble, random);
+    for (const policy of ['advised', 'random', 'fixed'] as const) {
+      sums[policy] += minutesTo(trouble, drawn, policy, random) / TROUBLES;
+    }
+  }
+  return sums;
+}
+
+/** Time for one answer of the trouble engine, milliseconds. */
+const troubleTime = (): Promise<number> =>
+  median(101, () =>
+    troubleView(
+      { kind: 'front-load-washer', features: {} },
+      { 'drains-slowly': 'yes', 'code-drain': 'yes', gurgle: 'no' },
+    ),
+  );
+
+/** The run that is solved: a riser and two elbows. */
+const VENT: VentRun = {
+  pieces: [
+    { is: 'hose', length: 1.5, stretched: false },
+    { is: 'straight', length: 2, direction: 'level' },
+    { is: 'elbow', angle: 90, radius: '4-in' },
+    { is: 'straight', length: 2.5, direction: 'up' },
+    { is: 'elbow', angle: 90, radius: 'mitered' },
+    { is: 'straight', length: 1, direction: 'level' },
+    { is: 'hood', state: 'linted', screened: false },
+  ],
+  material: 'smooth-metal',
+  diameter: 0.1,
+  lining: 0.004,
+  temperature: 60,
+  blower: USUAL_BLOWER,
+};
+const LOAD = { dry: 3.83, moisture: 0.575, target: 0.04, heater: 5400, room: 24, humidity: 0.5 };
+
 const file = process.argv[2];
 if (!file) throw new Error('Name a file to make.');
 dueTimes(20);
 const dues = Object.fromEntries([10, 100, 1000].map((n) => [n, dueTimes(n)]));
-console.log(JSON.stringify({ api: await apiTimes(file, 60_000), dues }));
+const trouble = {
+  answer: await troubleTime(),
+  minutes: MACHINE_KINDS.map((kind) => ({ kind, ...minutesOf(kind) })),
+};
+const measure = {
+  vent: await median(101, () => ventRun(VENT)),
+  drum: await median(21, () => dryLoad({ ...LOAD, flow: 0.03 })),
+};
+console.log(JSON.stringify({ api: await apiTimes(file, 60_000), dues, trouble, measure }));

@@ -1,10 +1,15 @@
+import { randomUUID } from 'node:crypto';
 import { rmSync, existsSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
 import { completed, dayOf, plusDays, startOf, type Machine } from '@needlecase/core';
+import { CASES } from '../../demo/cases.js';
+import { CODE_SHEETS } from '../../demo/code-sheets.js';
 import { history } from '../../demo/history.js';
 import { HOUSEHOLD, MACHINES, SHELF, type DemoMachine } from '../../demo/household.js';
+import { VENT_RUNS } from '../../demo/vent-runs.js';
 import { openDatabase, type Db } from './db/open.js';
 import { facts } from './db/tables.js';
+import { addToCase } from './routes/cases.js';
 import { Store } from './store/store.js';
 
 /*
@@ -55,6 +60,20 @@ function make(path: string): string {
       const at = new Date(startOf(plusDays(today, -daysAgo), HOUSEHOLD.zone) + 36_000_000);
       const entry = { kind: 'stock', supply: item, value: counted, unit, source: 'demo' } as const;
       store.entries.add({ ...entry, at: at.toISOString() }, origin);
+    }
+    for (const sheet of CODE_SHEETS) store.codeSheets.create(sheet);
+    for (const { machine, events } of CASES) {
+      const owner = made.get(machine)!;
+      const dated = events.map(({ daysAgo, hour, ...event }, i) => {
+        const day = startOf(plusDays(today, -daysAgo), HOUSEHOLD.zone);
+        const at = new Date(day + hour * 3_600_000 + i * 60_000).toISOString();
+        return { id: randomUUID(), at, ...event };
+      });
+      const news = { id: randomUUID(), machineId: owner.id, events: dated };
+      addToCase(store, news, owner, HOUSEHOLD.zone);
+    }
+    for (const { machine, ...draft } of VENT_RUNS) {
+      store.ventRuns.create({ ...draft, machineId: made.get(machine)!.id });
     }
     const total = store.entries.count();
     for (const [name, value] of [

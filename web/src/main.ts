@@ -2,4 +2,7 @@ import { bootstrapApplication } from '@angular/platform-browser';
 import { appConfig } from './app/app.config';
 import { RootComponent } from './app/shell/root.component';
 
+// Most visits open on the Bench: its part is fetched while the rest starts.
+if (location.pathname === '/') void import('./app/bench/bench.component').catch(() => undefined);
+
 bootstrapApplication(RootComponent, appConfig).catch((error: unknown) => console.error(error));

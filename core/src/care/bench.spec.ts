@@ -5,7 +5,7 @@ import type { Machine } from '../model/schemas.js';
 import { duesOf, nextVisit, stateOf } from './bench.js';
 import { tasksOf } from './catalogue.js';
 import type { History } from './history.js';
-import type { Opening } from './learning.js';
+import { Openings, type Opening } from './openings.js';
 import { household, machine } from './testing.js';
 import { Usage } from './usage.js';
 
@@ -16,9 +16,11 @@ const cleaned = (task: string, daysAgo: number): Opening => {
   return { entryId: task, at, day: new Date(at).toISOString().slice(0, 10), task, cleaned: true };
 };
 const history = (...openings: Opening[]): History => ({
-  openings: new Map(openings.map((opening) => [opening.task, [opening]])),
+  openings: new Map(openings.map((opening) => [opening.task, new Openings([opening])])),
   readings: new Map(),
   habits: new Map(),
+  chemicals: [],
+  proofs: [],
   usage: new Usage([], 5),
 });
 

@@ -9,11 +9,14 @@ import {
   type Station,
   type Task,
 } from './catalogue.js';
+import { chemicalsOf, type Chemicals } from './chemicals.js';
 import { due, type Due, type DueQuestion, type DueStatus } from './due.js';
 import { sayState, why } from './explain.js';
 import type { Fouling } from './fouling.js';
 import type { History } from './history.js';
-import type { Measured, Opening } from './learning.js';
+import type { Measured } from './learning.js';
+import { Openings } from './openings.js';
+import { openProofs, type ProofQuestion } from './proofs.js';
 import { planRun, withoutCovered, type FetchItem } from './run.js';
 
 /** A station's gauge on the line drawing. */
@@ -45,6 +48,10 @@ export interface MachineState {
   machineId: string;
   stations: StationState[];
   dues: DueLine[];
+  /** Cleaning products that were not rinsed out yet. */
+  chemicals: Chemicals;
+  /** Proofs to be asked for, or that did not hold. */
+  proofs: ProofQuestion[];
 }
 
 /** A visit proposed: everything at one place that is worth doing in one go. */
@@ -82,7 +89,7 @@ export function questionsOf(
     task,
     machine,
     household,
-    openings: history.openings.get(task.id) ?? NONE,
+    openings: history.openings.get(task.id) ?? Openings.NONE,
     readings: history.readings.get(task.id) ?? NO_READINGS,
     usage: history.usage,
     calledFor: (after, at) => latestOf(callers(after, tasks, machine), history, at),
@@ -108,7 +115,7 @@ function latestOf(
   after: number,
 ): Day | undefined {
   const later = tasks
-    .flatMap(({ id }) => openings.get(id) ?? NONE)
+    .flatMap(({ id }) => openings.get(id)?.list ?? [])
     .filter(({ at, cleaned }) => cleaned && at > after)
     .sort((a, b) => a.at - b.at);
   return later.at(-1)?.day;
@@ -151,6 +158,8 @@ export function stateOf(
       .filter(({ status }) => status !== 'habit')
       .sort(byUrgency)
       .map((one) => dueLine(machine, one, today)),
+    chemicals: chemicalsOf(machine, history),
+    proofs: openProofs(machine, history, now),
   };
 }
 
@@ -234,5 +243,4 @@ export function nextVisit(
   };
 }
 
-const NONE: readonly Opening[] = [];
 const NO_READINGS: readonly Measured[] = [];

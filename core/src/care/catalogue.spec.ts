@@ -14,6 +14,7 @@ import {
   type When,
 } from './catalogue.js';
 import { FEATURE_QUESTIONS, HABIT_QUESTIONS } from './data/features.js';
+import { FIGURES, type FigureId } from './data/figures.js';
 import { LOAD_HABITS } from './data/habits.js';
 import { HAZARDS } from './data/hazards.js';
 import { PROCEDURES } from './data/procedures/index.js';
@@ -128,6 +129,11 @@ describe('the care catalogue is whole', () => {
   it('leaves no hazard without a step', () => {
     const used = new Set(allSteps.flatMap(({ hazards }) => hazards ?? []));
     expect(HAZARDS.map(({ id }) => id).filter((id) => !used.has(id))).toEqual([]);
+  });
+
+  it('has no figure that no step shows', () => {
+    const shown = new Set(allSteps.flatMap(({ figure }) => figure ?? []));
+    expect(Object.keys(FIGURES).filter((id) => !shown.has(id as FigureId))).toEqual([]);
   });
 
   it('names every supply that is used up, and uses each or keeps it as a part', () => {

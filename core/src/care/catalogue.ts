@@ -7,6 +7,7 @@ import type {
   SchoolId,
 } from '../model/vocabulary.js';
 import { ownProcedure, ownTask } from './own-task.js';
+import type { FigureId } from './data/figures.js';
 import { HAZARDS } from './data/hazards.js';
 import { PROCEDURES } from './data/procedures/index.js';
 import { SETUPS } from './data/setups.js';
@@ -157,6 +158,23 @@ export interface Step {
   note?: 'grade' | 'found' | 'trays' | 'note';
   reading?: StepMeasure;
   timer?: { minutes: number; label: string; optional?: true };
+  /** A proof that only the next load can give. */
+  later?: true;
+  /** A small drawing of it. */
+  figure?: FigureId;
+  /** A cleaning product goes on or in here; the person says which. */
+  brings?: Brings;
+  /** What was used is rinsed away here: out of the whole machine, or off this station's parts. */
+  rinses?: 'all' | 'station';
+}
+
+/** What may be used at a step: products by id. */
+export interface Brings {
+  /** What is asked. */
+  ask: string;
+  products: readonly string[];
+  /** Something is used in any case; else nothing may be the answer. */
+  always?: true;
 }
 
 /** Something to fetch; with `uses`, something that is used up. */

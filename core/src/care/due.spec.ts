@@ -9,7 +9,7 @@ import { due, type Due } from './due.js';
 import { why } from './explain.js';
 import { Belief } from './fouling.js';
 import { inDriver } from './interval.js';
-import type { Opening } from './learning.js';
+import { Openings, type Opening } from './openings.js';
 import { reckoned } from './rules.js';
 import { household, machine } from './testing.js';
 import { Usage, type LoadCount } from './usage.js';
@@ -52,9 +52,11 @@ function dueOf({
     task: subject,
     machine: machine(subject.kinds[0]!, rest.machine),
     household: household({ zone: ZONE, ...rest.house }),
-    openings: openings
-      .map(([daysAgo, grade, cleaned]) => opening(task, daysAgo, grade, cleaned ?? true, rest.now))
-      .sort((a, b) => a.at - b.at),
+    openings: new Openings(
+      openings.map(([daysAgo, grade, cleaned]) =>
+        opening(task, daysAgo, grade, cleaned ?? true, rest.now),
+      ),
+    ),
     usage: new Usage(taps, perWeek),
     now: rest.now ?? NOW,
   });
@@ -389,7 +391,7 @@ describe('due', () => {
         task: taskById('pump-filter'),
         machine: machine('front-load-washer'),
         household: household({ zone: ZONE }),
-        openings: [opening('pump-filter', 60)],
+        openings: new Openings([opening('pump-filter', 60)]),
         readings,
         usage: new Usage([], 5),
         now: NOW,

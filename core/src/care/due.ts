@@ -9,9 +9,9 @@ import {
   type Held,
   type Learned,
   type Measured,
-  type Opening,
   type Summary,
 } from './learning.js';
+import type { Opening, Openings } from './openings.js';
 import { ruleFor, speedsUnder } from './rules.js';
 import { HARDLY_ANY_SCALE } from './scale.js';
 import type { Loads, Usage } from './usage.js';
@@ -66,8 +66,8 @@ export interface DueQuestion {
   task: Task;
   machine: Pick<Machine, 'features' | 'habits' | 'school' | 'rules'>;
   household: Pick<Household, 'school' | 'risk' | 'hardness' | 'zone' | 'multipliers'>;
-  /** Of this task, in order of time. */
-  openings: readonly Opening[];
+  /** Of this task. */
+  openings: Openings;
   /** Of this task's quantities, in order of time. */
   readings?: readonly Measured[];
   usage: Usage;
@@ -139,19 +139,27 @@ export function due(question: DueQuestion): Due {
     seen,
     rate: belief.foulingAt(1),
   };
-  const last = question.openings.findLast(({ cleaned }) => cleaned);
+  const last = question.openings.lastCleaned;
   if (last) {
     const today = dayOf(now, household.zone);
     const days = Math.max(0, daysBetween(last.day, today));
     const n = task.driver === 'loads' ? usage.amount(last.at, now) : days;
-    const loads = question.usage.between(last.at, now);
-    Object.assign(result, { last, loads, days, use: n, fouling: belief.foulingAt(n) });
+    result.last = last;
+    result.loads = question.usage.between(last.at, now);
+    result.days = days;
+    result.use = n;
+    result.fouling = belief.foulingAt(n);
   }
-  if (machine.rules?.[task.id]?.off) return { ...result, status: 'off' };
+  const said = (status: DueStatus): Due => {
+    result.status = status;
+    return result;
+  };
+  if (machine.rules?.[task.id]?.off) return said('off');
   if (task.onlyHardWater && (household.hardness ?? Infinity) <= HARDLY_ANY_SCALE) {
-    return { ...result, status: 'off', needless: 'soft-water' };
+    result.needless = 'soft-water';
+    return said('off');
   }
-  if (task.habit) return { ...result, status: 'habit' };
+  if (task.habit) return said('habit');
   if (!last) return result;
 
   const dates = new Dates(question, usage, last);
@@ -161,22 +169,19 @@ export function due(question: DueQuestion): Due {
   add('days', dateBound(inForce, last.day));
   if (school.after) add('after', question.calledFor?.(school.after, last.at));
   if (task.cap) add('cap', dateBound(task.cap, last.day));
-  if (bounds.length === 0) return { ...result, status: 'fine' };
+  if (bounds.length === 0) return said('fine');
 
   const on = earliest(...bounds.map((bound) => bound.on));
   const ahead = daysBetween(dates.today, on);
-  return {
-    ...result,
-    on,
-    by: bounds.find((bound) => bound.on === on)!.by,
-    status: ahead <= 0 ? 'due' : ahead <= SOON_DAYS ? 'soon' : 'fine',
-  };
+  result.on = on;
+  result.by = bounds.find((bound) => bound.on === on)!.by;
+  return said(ahead <= 0 ? 'due' : ahead <= SOON_DAYS ? 'soon' : 'fine');
 }
 
 /** When trouble is to be expected at a station that is left alone; nothing where it was never opened. */
 export function troubleOf(question: DueQuestion): Trouble | undefined {
   const { task, openings, machine } = question;
-  const last = openings.findLast(({ cleaned }) => cleaned);
+  const last = openings.lastCleaned;
   if (!last || task.ungraded || task.habit || machine.rules?.[task.id]?.off) return undefined;
   const { belief, usage } = reckon(question);
   return new Dates(question, usage, last).trouble(belief.limitAt());

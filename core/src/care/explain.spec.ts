@@ -3,7 +3,7 @@ import type { Grade } from '../model/vocabulary.js';
 import { MS_PER_DAY } from '../units/calendar.js';
 import { taskById } from './catalogue.js';
 import { due } from './due.js';
-import type { Opening } from './learning.js';
+import { Openings, type Opening } from './openings.js';
 import { sayLoads, sayState, why } from './explain.js';
 import { household, machine } from './testing.js';
 import { Usage } from './usage.js';
@@ -27,7 +27,7 @@ function dueOf(task: string, seen: [daysAgo: number, grade?: Grade][], perWeek =
     task: taskById(task),
     machine: machine(taskById(task).kinds[0]!),
     household: household(),
-    openings,
+    openings: new Openings(openings),
     usage: new Usage([], perWeek),
     now: NOW,
   });

@@ -33,7 +33,7 @@ const NOTHING = 20;
 export const LEAST_USE = 0.5;
 
 /** Log weights over ln r before anything was seen. */
-const PRIOR = Float64Array.from(
+const PRIOR: readonly number[] = Array.from(
   { length: POINTS },
   (_, i) => -0.5 * (((i - HALF) * STEP) / RATE_SIGMA) ** 2,
 );
@@ -55,13 +55,20 @@ export interface Fouling {
   high: number;
 }
 
-/** Log likelihood of each grade over ln F, tabulated once from -20 to 20, finer than the grid. */
+/**
+ * Log likelihood of each grade over ln F, tabulated once from -20 to 20, finer than the grid. One row
+ * has every fourth point, so that what the grid needs of it stands side by side; there is a row for
+ * each quarter of a step, and the first again, a step on.
+ */
 const TABLE_START = -20;
 const FINER = 4;
 const TABLE_STEP = STEP / FINER;
+const TABLE_POINTS = Math.round((-2 * TABLE_START) / STEP) + 1;
 const TABLE = ([0, 1, 2, 3, 4] as const).map((grade) =>
-  Float64Array.from({ length: Math.round((-2 * TABLE_START) / TABLE_STEP) + 1 }, (_, i) =>
-    logLikelihood(grade, TABLE_START + i * TABLE_STEP),
+  Array.from({ length: FINER + 1 }, (_, quarter) =>
+    Float64Array.from({ length: TABLE_POINTS }, (_, i) =>
+      logLikelihood(grade, TABLE_START + (i * FINER + quarter) * TABLE_STEP),
+    ),
   ),
 );
 
@@ -87,7 +94,7 @@ const logBelow = (z: number): number =>
 /** A belief about the rate r of one station, moved by what was seen. */
 export class Belief {
   readonly #centre: number;
-  #logWeights = PRIOR.slice();
+  #logWeights: number[];
   /** Index of the highest log weight as it was last looked for. */
   #peak = HALF;
   #rates: Fouling | undefined;
@@ -99,15 +106,16 @@ export class Belief {
   constructor(
     readonly interval: number,
     readonly risk = DEFAULT_RISK,
+    from: readonly number[] = PRIOR,
   ) {
     if (!(interval > 0)) throw new RangeError('An interval is above 0.');
+    this.#logWeights = from.slice();
     this.#centre = Math.log(DUE_LEVEL / interval) - RATE_SIGMA * quantileOf(1 - risk);
   }
 
   /** The same belief, to be moved on its own. */
   copy(): Belief {
-    const copy = new Belief(this.interval, this.risk);
-    copy.#logWeights = this.#logWeights.slice();
+    const copy = new Belief(this.interval, this.risk, this.#logWeights);
     copy.#peak = this.#peak;
     return copy;
   }
@@ -157,15 +165,18 @@ export class Belief {
     return this.#centre - HALF * STEP + Math.log(n);
   }
 
-  #addTable(table: Float64Array, n: number, sign: 1 | -1): void {
+  #addTable(rows: readonly Float64Array[], n: number, sign: 1 | -1): void {
     const wanted = (this.#lowest(n) - TABLE_START) / TABLE_STEP;
-    const start = Math.min(Math.max(wanted, 0), table.length - FINER * POINTS - 1);
-    const whole = Math.floor(start);
-    const part = start - whole;
+    const place = Math.min(Math.max(wanted, 0), FINER * (TABLE_POINTS - POINTS) - 1);
+    const whole = Math.floor(place);
+    const quarter = whole % FINER;
+    const start = (whole - quarter) / FINER;
+    const after = sign * (place - whole);
+    const before = sign - after;
+    const [below, above] = [rows[quarter]!, rows[quarter + 1]!];
     const weights = this.#logWeights;
-    for (let i = 0, k = whole; i < POINTS; i++, k += FINER) {
-      const below = table[k]!;
-      weights[i]! += sign * (below + (table[k + 1]! - below) * part);
+    for (let i = 0; i < POINTS; i++) {
+      weights[i]! += before * below[start + i]! + after * above[start + i]!;
     }
     this.#rates = undefined;
   }

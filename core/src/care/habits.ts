@@ -34,7 +34,9 @@ export function habitRows(machine: Machine, history: History, today: Day): Habit
   return habitsOf(machine).map(({ id, name, why, when, task }) => {
     const noted = task
       ? new Set(
-          (history.openings.get(task) ?? []).filter(({ cleaned }) => cleaned).map(({ day }) => day),
+          (history.openings.get(task)?.list ?? [])
+            .filter(({ cleaned }) => cleaned)
+            .map(({ day }) => day),
         )
       : (history.habits.get(id) ?? new Set());
     return {

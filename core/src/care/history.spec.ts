@@ -25,7 +25,10 @@ describe('gather', () => {
       fact({ kind: 'habit', habit: 'pockets' }),
       fact({ kind: 'note' }),
     ]);
-    expect(past.openings.get('dispenser')!.map(({ cleaned }) => cleaned)).toEqual([false, true]);
+    expect(past.openings.get('dispenser')!.list.map(({ cleaned }) => cleaned)).toEqual([
+      false,
+      true,
+    ]);
     expect(past.taps).toEqual([
       { at: fact({}).at, count: 3, programme: 'hot' },
       { at: fact({}).at, count: 1 },
@@ -37,10 +40,13 @@ describe('gather', () => {
 
   it('counts what another task does along the way as cleaned, without a grade of its own', () => {
     const { openings } = gather([fact({ task: 'pump-filter', grade: 3 })]);
-    expect(openings.get('drain-stale')).toEqual([
+    expect(openings.get('drain-stale')!.list).toEqual([
       expect.not.objectContaining({ grade: 3 }) as object,
     ]);
-    expect(openings.get('drain-stale')![0]).toMatchObject({ task: 'pump-filter', cleaned: true });
+    expect(openings.get('drain-stale')!.list[0]).toMatchObject({
+      task: 'pump-filter',
+      cleaned: true,
+    });
     const looked = gather([fact({ task: 'pump-filter', kind: 'opened', grade: 3 })]);
     expect(looked.openings.has('drain-stale')).toBe(false);
   });

@@ -1,7 +1,10 @@
-import type { EntryKind, Grade, Programme } from '../model/vocabulary.js';
+import type { ChemicalEvent } from '../measure/mix/guard.js';
+import type { Active, EntryKind, Grade, Programme, ProofResult } from '../model/vocabulary.js';
 import type { Day } from '../units/calendar.js';
 import { TASKS } from './data/tasks.js';
-import type { Measured, Opening } from './learning.js';
+import type { Measured } from './learning.js';
+import { Openings, type Opening } from './openings.js';
+import type { ProofEvent } from './proofs.js';
 import type { LoadCount, Usage } from './usage.js';
 
 /** An entry of one machine as the engines need it. */
@@ -19,17 +22,27 @@ export interface Fact {
   quantity?: string;
   value?: number;
   habit?: string;
+  step?: string;
+  result?: ProofResult;
+  product?: string;
+  actives?: readonly Active[];
+  /** Where a product was used, or the only place that was rinsed. */
+  station?: string;
 }
 
 /** What the record says of one machine, by what the engines ask. */
 export interface Past {
-  /** By task, in order of time. */
-  openings: Map<string, Opening[]>;
+  /** By task. */
+  openings: Map<string, Openings>;
   /** By the task that a figure tells about. */
   readings: Map<string, Measured[]>;
   taps: LoadCount[];
   /** Days on which a habit was kept, by habit. */
   habits: Map<string, Set<Day>>;
+  /** Cleaning products used and rinses, in order of time. */
+  chemicals: ChemicalEvent[];
+  /** In order of time. */
+  proofs: ProofEvent[];
 }
 
 /** What the record says of one machine, ready for due dates. */
@@ -45,21 +58,25 @@ const COVERED = new Map(TASKS.flatMap(({ id, covers }) => (covers ? [[id, covers
 
 /** Sorts the entries of one machine; entries that were corrected or undone are not given. */
 export function gather(facts: Iterable<Fact>): Past {
-  const past: Past = {
+  const past: Sorted = {
     openings: new Map(),
     readings: new Map(),
     taps: [],
     habits: new Map(),
+    chemicals: [],
+    proofs: [],
   };
   for (const fact of facts) add(past, fact);
-  for (const list of past.openings.values()) list.sort(byTime);
-  for (const list of past.readings.values()) list.sort(byTime);
-  return past;
+  past.chemicals.sort((a, b) => a.at - b.at);
+  past.proofs.sort((a, b) => a.at - b.at);
+  for (const list of past.readings.values()) list.sort((a, b) => a.at - b.at);
+  const openings = new Map([...past.openings].map(([task, list]) => [task, new Openings(list)]));
+  return { ...past, openings };
 }
 
-const byTime = (a: { at: number }, b: { at: number }): number => a.at - b.at;
+type Sorted = Omit<Past, 'openings'> & { openings: Map<string, Opening[]> };
 
-function add(past: Past, fact: Fact): void {
+function add(past: Sorted, fact: Fact): void {
   const { entryId, at, day, task, grade } = fact;
   switch (fact.kind) {
     case 'load':
@@ -88,6 +105,22 @@ function add(past: Past, fact: Fact): void {
         });
       }
       break;
+    case 'proof': {
+      const { step, result } = fact;
+      if (task !== undefined && step !== undefined && result !== undefined) {
+        past.proofs.push({ entryId, at, task, step, result });
+      }
+      break;
+    }
+    case 'chemical':
+    case 'rinse': {
+      const { kind, product, actives = [], station } = fact;
+      const event: ChemicalEvent = { entryId, at, kind, actives };
+      if (product !== undefined) event.product = product;
+      if (station !== undefined) event.station = station;
+      past.chemicals.push(event);
+      break;
+    }
     case 'habit':
       if (fact.habit === undefined) break;
       past.habits.set(fact.habit, (past.habits.get(fact.habit) ?? new Set()).add(day));

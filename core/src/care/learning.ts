@@ -3,19 +3,8 @@ import { MS_PER_DAY, type Day } from '../units/calendar.js';
 import type { Task } from './catalogue.js';
 import { Belief, LEAST_USE } from './fouling.js';
 import { inDriver } from './interval.js';
+import { Openings } from './openings.js';
 import type { Usage } from './usage.js';
-
-/** One time a station was opened: looked at, or cleaned. */
-export interface Opening {
-  entryId: string;
-  /** UTC instant, milliseconds. */
-  at: number;
-  /** Calendar date in the zone it was entered in. */
-  day: Day;
-  task: string;
-  grade?: Grade;
-  cleaned: boolean;
-}
 
 /** A figure read at a machine. */
 export interface Measured {
@@ -64,8 +53,8 @@ export interface Summary {
 
 export interface LearningQuestion {
   task: Task;
-  /** In order of time, as the readings are. */
-  openings: readonly Opening[];
+  openings: Openings;
+  /** In order of time. */
   readings: readonly Measured[];
   /** With the programmes weighted for this task. */
   usage: Usage;
@@ -82,20 +71,19 @@ const STRETCH_ROOM = 2;
 /** A figure read within so many loads or days of a clean is one of the clean machine. */
 const STILL_CLEAN = 3;
 /** So much evidence is kept to be shown; a record of decades has more. */
-const KEPT = 24;
+const KEPT = 12;
 
 /**
- * What was learned from a list of openings, while the list, the use and the interval stay the same
- * ones. A screen is read far more often than something happens.
+ * Goes through what was seen, in order, and moves the interval. What came of it stays with the
+ * openings while the use and the interval stay the same ones: a screen is read far more often than
+ * something happens.
  */
-const KNOWN = new WeakMap<readonly Opening[], { question: LearningQuestion; learned: Learned }>();
-
-/** Goes through what was seen, in order, and moves the interval. */
 export function learn(question: LearningQuestion): Learned {
-  const known = KNOWN.get(question.openings);
+  const { openings } = question;
+  const { known } = openings;
   if (known && sameQuestion(known.question, question)) return known.learned;
   const learned = learnFrom(question);
-  KNOWN.set(question.openings, { question, learned });
+  if (openings !== Openings.NONE) openings.known = { question, learned };
   return learned;
 }
 
@@ -153,90 +141,107 @@ function mostFor({ task, base, own }: LearningQuestion): number {
 
 /** What the openings and readings tell, in order, each after the use since the clean before it. */
 function sightingsOf({ task, usage, openings, readings }: LearningQuestion): Sightings {
-  const sightings = new Sightings(task, openings.length + readings.length);
+  const sightings = new Sightings(task, openings);
   if (task.ungraded || task.habit) return sightings;
-  const byLoads = task.driver === 'loads';
   /** Loads or days up to then, from a fixed point. */
-  const upTo = (at: number): number => (byLoads ? usage.upTo(at) : at / MS_PER_DAY);
+  const upTo = task.driver === 'loads' ? usage.along() : (at: number): number => at / MS_PER_DAY;
   const figures = task.measures?.length ? new Figures(task, readings) : undefined;
   let cleanedAt = NaN;
-  for (const opening of openings) {
-    figures?.readUpTo(opening.at, cleanedAt, upTo, sightings);
-    const now = upTo(opening.at);
+  for (let i = 0; i < openings.length; i++) {
+    const at = openings.at[i]!;
+    figures?.readUpTo(at, cleanedAt, upTo, sightings);
+    const now = upTo(at);
     // Before the first clean the use is not known.
     const n = now - cleanedAt;
-    if (opening.grade !== undefined && n >= LEAST_USE) sightings.see(opening, n);
-    if (opening.cleaned) cleanedAt = now;
+    const grade = openings.gradeOf(i);
+    if (grade !== undefined && n >= LEAST_USE) sightings.see(i, grade, n);
+    if (openings.isCleaned(i)) cleanedAt = now;
   }
   figures?.readUpTo(Infinity, cleanedAt, upTo, sightings);
   return sightings;
 }
 
-type Told = Pick<Evidence, 'entryId' | 'day'> & {
-  grade?: Grade;
-  measured?: NonNullable<Evidence['measured']>;
-};
+/** What a figure read tells. */
+type Told = Pick<Evidence, 'entryId' | 'day'> & { measured: NonNullable<Evidence['measured']> };
 
-/** What was seen, in order. A decade has hundreds of openings: figures are kept apart, in a row. */
+/** Stands for the grade where a figure was read. */
+const READ = -1;
+
+/** What was seen, in order, in rows of figures. */
 class Sightings {
-  count = 0;
-  readonly #uses: Float64Array;
-  readonly #sources: Told[] = [];
-  #opened = 0;
-  #used = 0;
-  #always: Grade | 'differs' | undefined;
+  readonly #uses: number[] = [];
+  readonly #grades: number[] = [];
+  /** Which opening a grade is of, or which of the figures told. */
+  readonly #sources: number[] = [];
+  readonly #told: Told[] = [];
 
   constructor(
     readonly task: Task,
-    most: number,
-  ) {
-    this.#uses = new Float64Array(most);
+    readonly openings: Openings,
+  ) {}
+
+  get count(): number {
+    return this.#uses.length;
   }
 
-  /** An opening with its grade, or a figure, after `n` loads or days. */
-  see(source: Told, n: number): void {
-    this.#uses[this.count++] = n;
-    this.#sources.push(source);
-    const { grade } = source;
-    if (grade === undefined) return;
-    this.#opened++;
-    this.#used += n;
-    if (this.#always === undefined) this.#always = grade;
-    else if (this.#always !== grade) this.#always = 'differs';
+  /** A grade at an opening, after `n` loads or days. */
+  see(opening: number, grade: Grade, n: number): void {
+    this.#uses.push(n);
+    this.#grades.push(grade);
+    this.#sources.push(opening);
+  }
+
+  /** A figure read after `n` loads or days. */
+  read(told: Told, n: number): void {
+    this.#uses.push(n);
+    this.#grades.push(READ);
+    this.#sources.push(this.#told.push(told) - 1);
   }
 
   /** Takes one of them into a belief, or back out of it. */
   add(belief: Belief, index: number, sign: 1 | -1): void {
-    const { grade, measured } = this.#sources[index]!;
+    const grade = this.#grades[index]!;
     const n = this.#uses[index]!;
-    if (measured) {
-      const { spread } = this.task.measures!.find((one) => one.quantity === measured.quantity)!;
-      belief.measure(measured.fouling, n, spread, sign);
+    if (grade === READ) {
+      const { quantity, fouling } = this.#told[this.#sources[index]!]!.measured;
+      const { spread } = this.task.measures!.find((one) => one.quantity === quantity)!;
+      belief.measure(fouling, n, spread, sign);
     } else if (sign === 1) {
-      belief.observe(grade!, n);
+      belief.observe(grade as Grade, n);
     } else {
-      belief.takeBack(grade!, n);
+      belief.takeBack(grade as Grade, n);
     }
   }
 
   latest(most: number): Evidence[] {
     const from = Math.max(0, this.count - most);
-    return this.#sources.slice(from).map(({ entryId, day, grade, measured }, i) => ({
-      entryId,
-      day,
-      n: this.#uses[from + i]!,
-      ...(measured ? { measured } : { grade: grade! }),
-    }));
+    return this.#uses.slice(from).map((n, i): Evidence => {
+      const grade = this.#grades[from + i]!;
+      const source = this.#sources[from + i]!;
+      if (grade === READ) return { ...this.#told[source]!, n };
+      const { entryId, day } = this.openings.list[source]!;
+      return { entryId, day, n, grade: grade as Grade };
+    });
   }
 
   summary(): Summary {
-    const opened = this.#opened;
-    const always = this.#always;
+    let opened = 0;
+    let used = 0;
+    let always: number | undefined;
+    let differs = false;
+    for (let i = 0; i < this.count; i++) {
+      const grade = this.#grades[i]!;
+      if (grade === READ) continue;
+      opened++;
+      used += this.#uses[i]!;
+      always ??= grade;
+      differs ||= always !== grade;
+    }
     return {
       opened,
-      typical: opened ? this.#used / opened : 0,
+      typical: opened ? used / opened : 0,
       measured: this.count - opened,
-      ...(always === undefined || always === 'differs' ? {} : { always }),
+      ...(always === undefined || differs ? {} : { always: always as Grade }),
     };
   }
 }
@@ -263,7 +268,7 @@ class Figures {
       if (one.at > at) return;
       const n = upTo(one.at) - cleanedAt;
       const told = this.#tell(one, n);
-      if (told) sightings.see(told, n);
+      if (told) sightings.read(told, n);
     }
   }
 

@@ -54,6 +54,7 @@ export function ownProcedure(own: OwnTask): Procedure {
     proof: [
       {
         id: 'own-proof',
+        later: true,
         do: 'Look at it once more at the next load.',
         why: 'Work that holds shows itself then.',
         look: 'It does what it should.',

@@ -1,10 +1,12 @@
 import type { Entry, EntryDraft, Machine, Run } from '../model/schemas.js';
 import type { FieldProblem } from '../model/check.js';
-import type { Programme } from '../model/vocabulary.js';
+import { sayProduct } from '../measure/mix/products.js';
+import type { Programme, ProofResult } from '../model/vocabulary.js';
 import { dayOf, many, sayDay } from '../units/calendar.js';
 import {
   isTask,
   knowsTask,
+  procedureFor,
   stationById,
   stationsOf,
   taskOf,
@@ -12,7 +14,7 @@ import {
   type Build,
 } from './catalogue.js';
 import { LOAD_HABITS } from './data/habits.js';
-import { outcomeOf, planRun, type RunMachine } from './run.js';
+import { isProof, outcomeOf, planRun, type RunMachine } from './run.js';
 
 /*
  * What may be recorded, and what a finished run records.
@@ -61,6 +63,10 @@ export function checkEntry(
     habit: ['machineId', 'habit'],
     stock: ['supply', 'value'],
     bought: ['supply', 'value'],
+    chemical: ['machineId', 'product', 'actives'],
+    rinse: ['machineId'],
+    proof: ['machineId', 'task', 'step', 'result'],
+    case: ['machineId', 'caseId', 'note'],
   };
   if (draft.kind === 'undone') wrong('kind', 'An entry is undone at its own address.');
   for (const field of needs[draft.kind] ?? []) {
@@ -75,6 +81,21 @@ export function checkEntry(
   }
   if (draft.habit !== undefined && !LOAD_HABITS.some(({ id }) => id === draft.habit)) {
     wrong('habit', 'There is no such habit.');
+  }
+  if (draft.kind !== 'chemical' && (draft.actives ?? draft.product) !== undefined) {
+    wrong('product', 'Only a cleaning product used has this.');
+  }
+  if (draft.kind !== 'proof' && (draft.step ?? draft.result) !== undefined) {
+    wrong('step', 'Only a proof has this.');
+  }
+  if (
+    draft.kind === 'proof' &&
+    machine &&
+    draft.task !== undefined &&
+    knowsTask(machine, draft.task) &&
+    !procedureFor(machine, draft.task).proof.some(({ id }) => id === draft.step)
+  ) {
+    wrong('step', 'This task has no such proof.');
   }
   const amount = draft.kind === 'stock' || draft.kind === 'bought';
   if (amount && draft.value !== undefined && !(draft.value >= 0 && draft.value <= 1e6)) {
@@ -124,7 +145,7 @@ export function entriesOf(run: Run, machines: readonly RunMachine[], now: number
   const work = run.tasks.flatMap((task): EntryDraft[] => {
     const { outcome, record, doneAt } = outcomeOf(task, plan, progress);
     if (outcome === 'skipped') return [];
-    const { grade, found, trays, note, used } = record;
+    const { grade, found, trays, note, photos, used } = record;
     return [
       {
         machineId: task.machineId,
@@ -137,6 +158,7 @@ export function entriesOf(run: Run, machines: readonly RunMachine[], now: number
         ...(found?.length ? { found } : {}),
         ...(trays === undefined ? {} : { trays }),
         ...(note?.trim() ? { note } : {}),
+        ...(photos?.length ? { photos } : {}),
         ...(used ? { used } : {}),
       },
     ];
@@ -157,7 +179,30 @@ export function entriesOf(run: Run, machines: readonly RunMachine[], now: number
       },
     ];
   });
-  return [...work, ...readings];
+  const cleaned = new Set(
+    run.tasks
+      .filter((task) => outcomeOf(task, plan, progress).outcome === 'cleaned')
+      .map(({ machineId, task }) => `${machineId}/${task}`),
+  );
+  const proofs = plan.steps.flatMap((runStep): EntryDraft[] => {
+    const { key, machineId, task, step } = runStep;
+    if (!isProof(runStep) || !task || !cleaned.has(`${machineId}/${task}`)) return [];
+    const result = progress.proofs?.[key] ?? (step.later ? 'planned' : undefined);
+    if (!result) return [];
+    return [
+      {
+        machineId,
+        kind: 'proof',
+        task,
+        station: taskOf(machineOf(machineId), task).station,
+        step: step.id,
+        result,
+        at: progress.ticked[key] ?? new Date(now).toISOString(),
+        source: 'run',
+      },
+    ];
+  });
+  return [...work, ...readings, ...proofs];
 }
 
 const QUANTITY_NAMES: Record<string, string> = {
@@ -167,6 +212,14 @@ const QUANTITY_NAMES: Record<string, string> = {
   'pump-out-time': 'Half a litre pumped out in',
   'fill-litres': 'In ten seconds the tap gave',
 };
+
+const PROOF_WORDS: Record<ProofResult, string> = {
+  good: 'Proved right',
+  bad: 'Did not hold',
+  planned: 'To be looked at after the next load',
+};
+
+const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 const PROGRAMME_NAMES: Record<Programme, string> = {
   cool: 'cool',
@@ -202,6 +255,16 @@ export function sayEntry(entry: Entry | EntryDraft, machine?: Build): string {
       return `Supply counted: ${entry.value} ${entry.unit ?? ''}`.trim();
     case 'bought':
       return `Supply bought: ${entry.value} ${entry.unit ?? ''}`.trim();
+    case 'chemical':
+      return `Used: ${sayProduct(entry.product)}`;
+    case 'rinse':
+      return entry.station
+        ? `Rinsed: ${stationById(entry.station).name.toLowerCase()}`
+        : 'A full rinse has run';
+    case 'proof':
+      return `${PROOF_WORDS[entry.result ?? 'good']}: ${entry.task && knowsTask(machine, entry.task) ? lowerFirst(taskOf(machine ?? NO_MACHINE, entry.task).name) : 'the work'}`;
+    case 'case':
+      return 'Case of trouble closed';
     case 'undone':
       return 'Undone';
   }

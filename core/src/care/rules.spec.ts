@@ -5,7 +5,7 @@ import { taskById, taskOf } from './catalogue.js';
 import { due } from './due.js';
 import { sayState, why } from './explain.js';
 import { inDriver } from './interval.js';
-import type { Opening } from './learning.js';
+import { Openings, type Opening } from './openings.js';
 import { checkOwnTasks, checkRules, loosens, ruleFor, sayLooser } from './rules.js';
 import { planRun } from './run.js';
 import { household, machine } from './testing.js';
@@ -23,7 +23,7 @@ const dueWith = (rule: TaskRule | undefined, ...openings: Opening[]) =>
     task: taskById('pump-filter'),
     machine: machine('front-load-washer', rule ? { rules: { 'pump-filter': rule } } : {}),
     household: household(),
-    openings,
+    openings: new Openings(openings),
     usage: new Usage([], 5),
     now: NOW,
   });
@@ -156,7 +156,7 @@ describe('own tasks', () => {
         task,
         machine: washer,
         household: household({ school }),
-        openings: [{ ...opened(10), task: 'own-1' }],
+        openings: new Openings([{ ...opened(10), task: 'own-1' }]),
         usage: new Usage([], 5),
         now: NOW,
       });

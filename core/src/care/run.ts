@@ -136,6 +136,11 @@ function byMachine(tasks: readonly RunTask[], machines: readonly RunMachine[]) {
   return groups.sort((a, b) => a.chosen[0]!.order - b.chosen[0]!.order);
 }
 
+const rinses = ({ step }: RunStep): boolean => step.rinses === 'all';
+
+/** Whether a step proves a task; what only rinses proves nothing. */
+export const isProof = ({ phase, step }: RunStep): boolean => phase === 'proof' && !step.rinses;
+
 /** From here on the way out the machine gets its power back; what had to dry goes in before. */
 const PLUG_BACK = setUpById('unplugged').back;
 
@@ -182,8 +187,10 @@ function stepsFor(
     ...undone(({ back }) => back < PLUG_BACK),
     ...lasts,
     ...undone(({ back }) => back >= PLUG_BACK),
+    // What was put on before is rinsed out before anything goes into the hot cycle.
+    ...proofs.filter(rinses),
     ...ends,
-    ...proofs,
+    ...proofs.filter((proof) => !rinses(proof)),
   ];
 }
 

@@ -126,13 +126,34 @@ export class Usage {
 
   /** Loads up to an instant, counted from some fixed one: only differences mean anything. */
   upTo(instant: number): number {
-    const first = this.#at[0];
-    if (first === undefined) return instant * this.#perMs;
-    const index = this.#indexAt(instant);
-    if (index < 0) return (instant - first) * this.#perMs;
+    return this.#upToFrom(this.#indexAt(instant), instant);
+  }
+
+  /** @param index of the last tap at or before the instant, or -1 */
+  #upToFrom(index: number, instant: number): number {
+    if (index < 0) return (instant - (this.#at[0] ?? 0)) * this.#perMs;
     return (
       this.#counted[index]! + this.#estimated[index]! + this.#standIn(instant - this.#at[index]!)
     );
+  }
+
+  /**
+   * As `upTo`, for instants that are asked for in order: it walks along the taps from one to the next
+   * instead of looking for each.
+   */
+  along(): (instant: number) => number {
+    const at = this.#at;
+    let index = -1;
+    return (instant) => {
+      if (index >= 0 && at[index]! > instant) index = this.#indexAt(instant);
+      while (index + 1 < at.length && at[index + 1]! <= instant) index++;
+      return this.#upToFrom(index, instant);
+    };
+  }
+
+  /** When loads were last counted, UTC milliseconds. */
+  get lastCounted(): number | undefined {
+    return this.#at.at(-1);
   }
 
   /** Loads a week over the eight weeks before an instant; the usual figure where none were counted. */

@@ -1,4 +1,5 @@
 import type { Household, Machine, Run } from '../model/schemas.js';
+import type { CaseLine } from '../trouble/cases/line.js';
 import type { Day } from '../units/calendar.js';
 import type { MachineState, Visit } from './bench.js';
 import type { Due } from './due.js';
@@ -17,8 +18,12 @@ export interface BenchView {
   /** Loads counted today and over the last seven days. */
   loads: { machineId: string; today: number; week: number }[];
   runs: Run[];
+  /** Cases of trouble that are not closed. */
+  cases: CaseLine[];
   /** What is done with each load, and on which of the last seven days it was. */
   habits: HabitRow[];
+  /** Cleaning products used so far, the latest first. */
+  products: string[];
   /** Supplies that the visit needs and that would run out in it. */
   short: ShortSupply[];
   visit?: Visit;

@@ -1,6 +1,13 @@
 import Type, { type Static, type TProperties } from 'typebox';
+import { INSTRUMENT_INPUTS } from './instruments.js';
 import {
+  ACTIVES,
+  ANSWERS,
+  CASE_ENDINGS,
+  CASE_EVENTS,
   CIRCUMSTANCES,
+  CODE_CLASSES,
+  CODE_STRENGTHS,
   ENTRY_KINDS,
   ENTRY_SOURCES,
   FEATURES,
@@ -9,9 +16,11 @@ import {
   MACHINE_KINDS,
   OUTCOMES,
   PROGRAMMES,
+  PROOF_RESULTS,
   RUN_STATES,
   SCHOOLS,
   SUPPLY_UNITS,
+  TROUBLE_CIRCUMSTANCES,
   UNIT_SYSTEMS,
   type Circumstance,
 } from './vocabulary.js';
@@ -107,6 +116,22 @@ export const MachineDraft = closed(
 );
 export type MachineDraft = Static<typeof MachineDraft>;
 
+/** A detergent as its label tells it: dose for a normal load by the water's band. */
+export const Detergent = closed({
+  name: text(60, 1),
+  unit: oneOf(['ml', 'g'] as const),
+  soft: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
+  medium: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
+  hard: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
+  /** kg that the dose is for. */
+  labelLoad: Type.Number({ minimum: 1, maximum: 12 }),
+  /** g/ml. */
+  density: Type.Optional(Type.Number({ minimum: 0.2, maximum: 2 })),
+  pack: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 100000 })),
+  price: Type.Optional(Type.Number({ minimum: 0, maximum: 100000 })),
+});
+export type Detergent = Static<typeof Detergent>;
+
 export const HouseholdDraft = closed(
   {
     name: text(80, 1),
@@ -130,6 +155,10 @@ export const HouseholdDraft = closed(
     ),
     /** ISO 4217 code of the money that prices are in. */
     currency: Type.Optional(Type.String({ pattern: '^[A-Z]{3}$' })),
+    /** Price of a kWh, in that money. */
+    energyPrice: Type.Optional(Type.Number({ minimum: 0, maximum: 10 })),
+    /** The detergent, by its label. */
+    detergent: Type.Optional(Detergent),
   },
   'HouseholdDraft',
 );
@@ -146,6 +175,9 @@ export const Household = closed({ ...kept, ...HouseholdDraft.properties }, 'Hous
 export type Household = Static<typeof Household>;
 export const Machine = closed({ ...kept, ...MachineDraft.properties }, 'Machine');
 export type Machine = Static<typeof Machine>;
+
+/** Photos by their ids. */
+const photos = () => Type.Optional(Type.Array(id(), { maxItems: 6, uniqueItems: true }));
 
 const grade = () => Type.Unsafe<(typeof GRADES)[number]>({ type: 'integer', enum: [...GRADES] });
 export const Found = closed({
@@ -181,6 +213,7 @@ export const EntryDraft = closed(
     unit: Type.Optional(text(20, 1)),
     code: Type.Optional(text(40, 1)),
     note: Type.Optional(text(2000)),
+    photos: photos(),
     /** What the loads were, where that is not the usual. */
     programme: Type.Optional(oneOf(PROGRAMMES)),
     /** A habit kept, by its id. */
@@ -189,6 +222,16 @@ export const EntryDraft = closed(
     supply: Type.Optional(text(40, 1)),
     /** What the work used up; the usual amounts where nothing is said. */
     used: Type.Optional(Type.Array(Used, { maxItems: 30 })),
+    /** A cleaning product put into the machine: which, and what acts in it. */
+    product: Type.Optional(text(60, 1)),
+    /** The step of a task's procedure that proves it, and what was said of it. */
+    step: Type.Optional(text(60, 1)),
+    result: Type.Optional(oneOf(PROOF_RESULTS)),
+    /** The case of trouble that it belongs to. */
+    caseId: Type.Optional(id()),
+    actives: Type.Optional(
+      Type.Array(oneOf(ACTIVES), { uniqueItems: true, maxItems: ACTIVES.length }),
+    ),
   },
   'EntryDraft',
 );
@@ -221,6 +264,7 @@ export const TaskRecord = closed({
   found: Type.Optional(Type.Array(Found, { maxItems: 30 })),
   trays: Type.Optional(Type.Integer({ minimum: 0, maximum: 200 })),
   note: Type.Optional(text(2000)),
+  photos: photos(),
   used: Type.Optional(Type.Array(Used, { maxItems: 30 })),
   /** When the work on this task was finished. */
   doneAt: Type.Optional(instant()),
@@ -237,6 +281,17 @@ export const Timer = closed({
 });
 export type Timer = Static<typeof Timer>;
 
+/** What was put into a machine at a step; without an entry where it was nothing. */
+export const Brought = closed({
+  product: text(60, 1),
+  at: instant(),
+  entryId: Type.Optional(id()),
+});
+export type Brought = Static<typeof Brought>;
+
+export const Rinsed = closed({ entryId: id(), at: instant() });
+export type Rinsed = Static<typeof Rinsed>;
+
 export const RunProgress = closed(
   {
     /** The step on screen; absent on the opening page. */
@@ -250,6 +305,12 @@ export const RunProgress = closed(
     timers: Type.Record(Type.String(), Timer),
     /** What has been fetched. */
     fetched: Type.Array(text(80, 1), { maxItems: 100 }),
+    /** Cleaning products used, by step. */
+    brought: Type.Optional(Type.Record(Type.String(), Brought)),
+    /** Rinses that have run, by the step at which they were told. */
+    rinsed: Type.Optional(Type.Record(Type.String(), Rinsed)),
+    /** What was said of proofs, by step. */
+    proofs: Type.Optional(Type.Record(Type.String(), oneOf(PROOF_RESULTS))),
   },
   'RunProgress',
 );
@@ -308,6 +369,155 @@ export type SupplyDraft = Static<typeof SupplyDraft>;
 export const Supply = closed({ ...kept, ...SupplyDraft.properties }, 'Supply');
 export type Supply = Static<typeof Supply>;
 
+/** A photo as it was stored; its picture is at the same address. */
+export const Photo = closed(
+  { id: id(), width: Type.Integer(), height: Type.Integer(), bytes: Type.Integer() },
+  'Photo',
+);
+export type Photo = Static<typeof Photo>;
+
+/** Lamps that stand for a code: which ones, and how often they flash before a pause. */
+export const LampPattern = closed({
+  lamps: Type.Array(text(40, 1), { minItems: 1, maxItems: 8, uniqueItems: true }),
+  /** 0: they are simply on. */
+  flashes: Type.Integer({ minimum: 0, maximum: 30 }),
+});
+export type LampPattern = Static<typeof LampPattern>;
+
+/** One display code, as a manual has it. */
+export const CodeRow = closed({
+  /** What the display shows; absent where it is lamps. */
+  code: Type.Optional(text(12, 1)),
+  pattern: Type.Optional(LampPattern),
+  /** The manual's words, in short. */
+  says: text(160, 1),
+  class: oneOf(CODE_CLASSES),
+  /** Stations it points at. */
+  stations: Type.Optional(Type.Array(text(40, 1), { maxItems: 8, uniqueItems: true })),
+  /** What clears it. */
+  clears: Type.Optional(text(200)),
+  strength: Type.Optional(oneOf(CODE_STRENGTHS)),
+});
+export type CodeRow = Static<typeof CodeRow>;
+
+/** The display codes of one maker and family. */
+export const CodeSheetDraft = closed(
+  {
+    format: Type.Literal('needlecase-code-sheet-1'),
+    maker: text(60, 1),
+    family: text(80, 1),
+    kinds: Type.Array(oneOf(MACHINE_KINDS), { minItems: 1, maxItems: 5, uniqueItems: true }),
+    /** Lamps of the panel, in order, where codes are shown by them. */
+    lamps: Type.Optional(Type.Array(text(40, 1), { maxItems: 12, uniqueItems: true })),
+    rows: Type.Array(CodeRow, { maxItems: 300 }),
+  },
+  'CodeSheetDraft',
+);
+export type CodeSheetDraft = Static<typeof CodeSheetDraft>;
+export const CodeSheet = closed({ ...kept, ...CodeSheetDraft.properties }, 'CodeSheet');
+export type CodeSheet = Static<typeof CodeSheet>;
+
+/** A code that was seen on a machine, with what is known of it. */
+export const CodeSeen = closed({
+  /** As it was typed, or the lamps in words; absent where only what it is about was said. */
+  code: Type.Optional(text(120, 1)),
+  /** The sheet's words. */
+  says: Type.Optional(text(160, 1)),
+  class: oneOf(CODE_CLASSES),
+  stations: Type.Optional(Type.Array(text(40, 1), { maxItems: 8, uniqueItems: true })),
+  strength: Type.Optional(oneOf(CODE_STRENGTHS)),
+  /** On a sheet; a class picked by a person is weaker evidence. */
+  listed: Type.Boolean(),
+});
+export type CodeSeen = Static<typeof CodeSeen>;
+
+/** One thing that happened in a case. They are only ever added to; what holds now follows from them. */
+export const CaseEvent = closed({
+  /** Given by the client, so that a retry adds nothing. */
+  id: id(),
+  at: instant(),
+  kind: oneOf(CASE_EVENTS),
+  /** A symptom or check. */
+  finding: Type.Optional(text(60, 1)),
+  answer: Type.Optional(oneOf(ANSWERS)),
+  /** A stop rule that holds. */
+  stop: Type.Optional(text(40, 1)),
+  code: Type.Optional(CodeSeen),
+  /** The event that is taken back. */
+  of: Type.Optional(id()),
+  cause: Type.Optional(text(60, 1)),
+  task: Type.Optional(text(40, 1)),
+  runId: Type.Optional(id()),
+  quantity: Type.Optional(text(40, 1)),
+  value: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 100000 })),
+  unit: Type.Optional(text(20, 1)),
+  /** Whether a symptom is gone. */
+  gone: Type.Optional(Type.Boolean()),
+  /** Until when it rests. */
+  until: Type.Optional(calendarDate()),
+  ending: Type.Optional(oneOf(CASE_ENDINGS)),
+  /** Days within which the same symptom opens the case again. */
+  returnDays: Type.Optional(Type.Integer({ minimum: 0, maximum: 365 })),
+  note: Type.Optional(text(2000)),
+});
+export type CaseEvent = Static<typeof CaseEvent>;
+
+/** A case opened, or what happened in one since. */
+export const CaseNews = closed(
+  {
+    id: id(),
+    machineId: id(),
+    events: Type.Array(CaseEvent, { minItems: 1, maxItems: 200 }),
+  },
+  'CaseNews',
+);
+export type CaseNews = Static<typeof CaseNews>;
+
+/** One trouble of one machine, from the first symptom to its proof, with everything that happened. */
+export const CaseRecord = closed(
+  { id: id(), machineId: id(), events: Type.Array(CaseEvent) },
+  'CaseRecord',
+);
+export type CaseRecord = Static<typeof CaseRecord>;
+
+/** A vent run that was laid out and kept, to be compared with others. */
+export const VentRunDraft = closed(
+  {
+    name: text(80, 1),
+    machineId: Type.Optional(id()),
+    run: INSTRUMENT_INPUTS.VentRunInput,
+  },
+  'VentRunDraft',
+);
+export type VentRunDraft = Static<typeof VentRunDraft>;
+export const KeptVentRun = closed({ ...kept, ...VentRunDraft.properties }, 'KeptVentRun');
+export type KeptVentRun = Static<typeof KeptVentRun>;
+
+/** A machine in trouble: one of the household's, or any of a kind. */
+export const TroubleQuestion = closed(
+  {
+    /** One of the household's machines; its records are taken in. */
+    machineId: Type.Optional(id()),
+    kind: Type.Optional(oneOf(MACHINE_KINDS)),
+    features: Type.Optional(Feature),
+    /** Fouling expected now by care task; 1 is where trouble begins. */
+    fouling: Type.Optional(Type.Record(Type.String(), Type.Number({ minimum: 0, maximum: 10 }))),
+    circumstances: Type.Optional(
+      Type.Array(oneOf(TROUBLE_CIRCUMSTANCES), { uniqueItems: true, maxItems: 20 }),
+    ),
+    /** By symptom or check. */
+    answers: Type.Record(Type.String(), oneOf(ANSWERS)),
+    /** Stop rules that hold. */
+    stops: Type.Optional(Type.Array(text(40, 1), { maxItems: 20 })),
+    /** A code as the display shows it, looked up on the sheets of the machine's maker. */
+    code: Type.Optional(text(40, 1)),
+    /** Codes whose meaning is known. */
+    codes: Type.Optional(Type.Array(CodeSeen, { maxItems: 10 })),
+  },
+  'TroubleQuestion',
+);
+export type TroubleQuestion = Static<typeof TroubleQuestion>;
+
 export const EntryQuery = closed(
   {
     machine: Type.Optional(id()),
@@ -354,5 +564,10 @@ export const VALIDATED = {
   RunDraft,
   RunChange,
   SupplyDraft,
+  TroubleQuestion,
+  CodeSheetDraft,
+  CaseNews,
+  VentRunDraft,
+  ...INSTRUMENT_INPUTS,
 } as const;
 export type ValidatedName = keyof typeof VALIDATED;

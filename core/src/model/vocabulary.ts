@@ -42,11 +42,25 @@ export const ENTRY_KINDS = [
   'habit',
   'stock',
   'bought',
+  'chemical',
+  'rinse',
+  'proof',
+  'case',
   'undone',
 ] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
-export const ENTRY_SOURCES = ['bench', 'run', 'log', 'machine', 'import', 'api', 'demo'] as const;
+export const ENTRY_SOURCES = [
+  'bench',
+  'run',
+  'log',
+  'machine',
+  'case',
+  'measure',
+  'import',
+  'api',
+  'demo',
+] as const;
 export type EntrySource = (typeof ENTRY_SOURCES)[number];
 
 export const UNIT_SYSTEMS = ['metric', 'us'] as const;
@@ -54,6 +68,10 @@ export type UnitSystem = (typeof UNIT_SYSTEMS)[number];
 
 export const RUN_STATES = ['active', 'paused', 'finished', 'abandoned'] as const;
 export type RunState = (typeof RUN_STATES)[number];
+
+/** What was said of a proof: it holds, it does not, or it is to be asked after the next load. */
+export const PROOF_RESULTS = ['good', 'bad', 'planned'] as const;
+export type ProofResult = (typeof PROOF_RESULTS)[number];
 
 /** What a run made of one of its tasks. */
 export const OUTCOMES = ['cleaned', 'looked', 'skipped'] as const;
@@ -95,6 +113,91 @@ export type HabitId = (typeof HABITS)[number];
 /** What a load was, where that is not the usual: it fouls some stations faster or more slowly. */
 export const PROGRAMMES = ['cool', 'hot', 'heavy'] as const;
 export type Programme = (typeof PROGRAMMES)[number];
+
+/** What acts in a cleaning product, as far as it matters for what must not meet. */
+export const ACTIVES = [
+  'hypochlorite',
+  'acetic-acid',
+  'acid',
+  'ammonia',
+  'alcohol',
+  'acetone',
+  'peroxide',
+  'unknown',
+] as const;
+export type Active = (typeof ACTIVES)[number];
+
+/** What can be answered to a symptom or a check. */
+export const ANSWERS = ['yes', 'no', 'partly', 'unknown'] as const;
+export type Answer = (typeof ANSWERS)[number];
+
+/** What a display code is about. */
+export const CODE_CLASSES = [
+  'drain',
+  'fill',
+  'heat',
+  'overheat',
+  'door',
+  'balance',
+  'motor',
+  'air',
+  'tank',
+  'sensor',
+  'leak',
+  'suds',
+  'electronics',
+  'reminder',
+] as const;
+export type CodeClass = (typeof CODE_CLASSES)[number];
+
+/** How reliably a code points at its stations, in the words that links use. */
+export const CODE_STRENGTHS = ['nearly always', 'often', 'sometimes', 'seldom'] as const;
+export type CodeStrength = (typeof CODE_STRENGTHS)[number];
+
+/** What can happen in a case, from the first symptom to its end. */
+export const CASE_EVENTS = [
+  'answer',
+  'take-back',
+  'stop',
+  'no-stop',
+  'code',
+  'code-back',
+  'looked',
+  'looked-back',
+  'fix',
+  'fix-back',
+  'measure',
+  'gone',
+  'not-held',
+  'rest',
+  'wake',
+  'close',
+  'reopen',
+  'note',
+] as const;
+export type CaseEventKind = (typeof CASE_EVENTS)[number];
+
+/** How a case ends. */
+export const CASE_ENDINGS = ['fixed', 'professional', 'by-itself', 'mistake'] as const;
+export type CaseEnding = (typeof CASE_ENDINGS)[number];
+
+/** Something in a machine's history that makes a cause of trouble likelier. */
+export const TROUBLE_CIRCUMSTANCES = [
+  'moved',
+  'filter-work',
+  'drifting',
+  'lint-left',
+  'sheets',
+  'overdose',
+  'hard-water',
+  'riser',
+  'basement',
+  'long-run',
+  'old',
+  'cold-room',
+  'restricted',
+] as const;
+export type TroubleCircumstance = (typeof TROUBLE_CIRCUMSTANCES)[number];
 
 /** Everything about a household that can speed fouling up: habits, water, how a machine stands. */
 export const CIRCUMSTANCES = [...HABITS, 'hard-water', 'long-duct', 'unheated-room'] as const;

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  blob,
   index,
   integer,
   real,
@@ -9,6 +10,8 @@ import {
   type AnySQLiteColumn,
 } from 'drizzle-orm/sqlite-core';
 import type {
+  CaseEvent,
+  CodeSheetDraft,
   Entry,
   Features,
   HouseholdDraft,
@@ -16,6 +19,7 @@ import type {
   RunProgress,
   RunTask,
   SupplyDraft,
+  VentRunInput,
 } from '@needlecase/core';
 
 /* Instants are UTC milliseconds. Entries are append-only: triggers in the migration see to it. */
@@ -32,6 +36,8 @@ export const households = sqliteTable('households', {
   visitMinutes: integer('visit_minutes'),
   multipliers: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['multipliers']>>(),
   currency: text(),
+  energyPrice: real('energy_price'),
+  detergent: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['detergent']>>(),
 });
 
 export const machines = sqliteTable('machines', {
@@ -100,7 +106,21 @@ export const entries = sqliteTable(
     habit: text(),
     /** The rest: what was found and used, unit, code, note. */
     more: text({ mode: 'json' })
-      .$type<Pick<Entry, 'found' | 'trays' | 'unit' | 'code' | 'note' | 'used'>>()
+      .$type<
+        Pick<
+          Entry,
+          | 'found'
+          | 'trays'
+          | 'unit'
+          | 'code'
+          | 'note'
+          | 'photos'
+          | 'used'
+          | 'product'
+          | 'actives'
+          | 'caseId'
+        >
+      >()
       .notNull(),
   },
   (table) => [
@@ -114,6 +134,53 @@ export const entries = sqliteTable(
       .where(sql`run_id is not null`),
   ],
 );
+
+export const cases = sqliteTable('cases', {
+  id: text().primaryKey(),
+  machineId: text('machine_id')
+    .notNull()
+    .references(() => machines.id),
+});
+
+/** What happened in a case, in the order of coming in. Only ever added to. */
+export const caseEvents = sqliteTable(
+  'case_events',
+  {
+    number: integer().primaryKey({ autoIncrement: true }),
+    id: text().notNull().unique(),
+    caseId: text('case_id')
+      .notNull()
+      .references(() => cases.id),
+    event: text({ mode: 'json' }).$type<CaseEvent>().notNull(),
+    recordedAt: integer('recorded_at').notNull(),
+  },
+  (table) => [index('case_events_case').on(table.caseId, table.number)],
+);
+
+/** Display codes, a sheet for each maker and family. */
+export const codeSheets = sqliteTable('code_sheets', {
+  id: text().primaryKey(),
+  version: integer().notNull(),
+  sheet: text({ mode: 'json' }).$type<CodeSheetDraft>().notNull(),
+});
+
+/** Vent runs that were laid out, to be compared. */
+export const ventRuns = sqliteTable('vent_runs', {
+  id: text().primaryKey(),
+  version: integer().notNull(),
+  name: text().notNull(),
+  machineId: text('machine_id').references(() => machines.id),
+  run: text({ mode: 'json' }).$type<VentRunInput>().notNull(),
+});
+
+/** Pictures that entries name. They come from the browser made small and without metadata. */
+export const photos = sqliteTable('photos', {
+  id: text().primaryKey(),
+  width: integer().notNull(),
+  height: integer().notNull(),
+  picture: blob({ mode: 'buffer' }).notNull(),
+  storedAt: integer('stored_at').notNull(),
+});
 
 /** Answers given to requests with an Idempotency-Key, so that a retry gets the same one. */
 export const answers = sqliteTable('answers', {

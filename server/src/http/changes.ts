@@ -2,7 +2,15 @@ import type { Request, Response } from 'express';
 
 /** What other open screens should look at again. */
 export interface Change {
-  topic: 'household' | 'machines' | 'entries' | 'runs' | 'supplies';
+  topic:
+    | 'household'
+    | 'machines'
+    | 'entries'
+    | 'runs'
+    | 'supplies'
+    | 'cases'
+    | 'code-sheets'
+    | 'vent-runs';
   id?: string;
 }
 

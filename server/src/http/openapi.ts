@@ -1,9 +1,9 @@
 import * as schemas from '@needlecase/core/model/schemas';
 import type { TSchema } from 'typebox';
-import type { Route } from './route.js';
+import type { FileRoute, Route } from './route.js';
 
 /** The OpenAPI 3.1 document, made from the routes and the shared schemas. */
-export function openApi(routes: readonly Route[]): object {
+export function openApi(routes: readonly (Route | FileRoute)[]): object {
   const paths: Record<string, Record<string, object>> = {};
   for (const route of routes) {
     (paths[route.path] ??= {})[route.method] = operation(route);
@@ -25,9 +25,10 @@ const problem = (description: string) => ({
   description,
   content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
 });
+const file = (type: string) => ({ [type]: { schema: { type: 'string', format: 'binary' } } });
 const json = (schema: TSchema) => ({ 'application/json': { schema } });
 
-function operation(route: Route): object {
+function operation(route: Route | FileRoute): object {
   const query =
     route.query &&
     (schemas.VALIDATED[route.query] as TSchema & {
@@ -55,15 +56,19 @@ function operation(route: Route): object {
           ),
         ]),
   ];
-  const good = route.method === 'post' && route.body ? '201' : '200';
+  const good = route.method === 'post' && route.body && !route.reckons ? '201' : '200';
   return {
     summary: route.summary,
     parameters,
     ...(route.body
       ? { requestBody: { required: true, content: json(schemas.VALIDATED[route.body]) } }
       : {}),
+    ...(route.takes ? { requestBody: { required: true, content: file(route.takes) } } : {}),
     responses: {
-      [good]: { description: 'As asked', content: json(route.answers) },
+      [good]: {
+        description: 'As asked',
+        content: route.gives ? file(route.gives) : json(route.answers),
+      },
       ...(route.path.includes('{id}') ? { 404: problem('No such thing') } : {}),
       ...(route.method === 'get'
         ? {}

@@ -48,7 +48,10 @@ export const problems: ErrorRequestHandler = (error, request, response, next) =>
   const kind = (error as { type?: string }).type;
   const known: Record<string, [number, string]> = {
     'entity.parse.failed': [400, 'This is not JSON that can be read.'],
-    'entity.too.large': [413, 'This is larger than 1 MB.'],
+    'entity.too.large': [
+      413,
+      `This is larger than ${((error as { limit?: number }).limit ?? 0) / 1e6} MB.`,
+    ],
     'encoding.unsupported': [415, 'This encoding is not read here.'],
     'charset.unsupported': [415, 'Send UTF-8.'],
     'request.aborted': [400, 'The request broke off.'],

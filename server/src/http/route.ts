@@ -21,40 +21,71 @@ export interface Answer {
   body: unknown;
   /** Version for the ETag of a record. */
   version?: number;
+  /** What a file is to be called when it is kept. */
+  fileName?: string;
 }
 
 /** One address of the API; from it come the handler and its place in the OpenAPI document. */
 export interface Route {
-  method: 'get' | 'post' | 'put' | 'patch';
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
   /** With `{id}` where an id stands. */
   path: string;
   summary: string;
   query?: ValidatedName;
   body?: ValidatedName;
+  /** Media type of a body that is no JSON. */
+  takes?: string;
   /** Schema of a good answer. */
   answers: TSchema;
+  /** Media type of an answer that is no JSON; it never changes once given where `forGood`. */
+  gives?: string;
+  forGood?: true;
+  /** Only reckons: it makes nothing, and answers 200. */
+  reckons?: true;
   /** Changes a record: If-Match is needed. */
   guarded?: true;
   handle(ask: Ask): Answer;
 }
 
+/** An address whose answer is a file that takes time to make. */
+export interface FileRoute extends Omit<Route, 'method' | 'handle'> {
+  method: 'get';
+  gives: 'application/pdf';
+  handle(ask: Ask): Promise<Answer>;
+}
+
 /** Mounts a route: checks what came in, answers, and keeps the answer for retries. */
-export function mount(app: Express, route: Route, store: Store): void {
+export function mount(app: Express, route: Route | FileRoute, store: Store): void {
   const path = route.path.replaceAll(/\{(\w+)\}/g, ':$1');
-  const handler: RequestHandler = (request, response) => {
-    const answer = answerOnce(route, request, store, () => route.handle(read(route, request)));
+  const handler: RequestHandler = async (request, response) => {
+    const answer = isFile(route)
+      ? await route.handle(read(route, request))
+      : answerOnce(route, request, store, () => route.handle(read(route, request)));
     response.status(answer.status ?? 200);
     if (answer.version !== undefined) response.set('ETag', `"${answer.version}"`);
-    response.set('Cache-Control', 'no-store').json(answer.body);
+    response.set(
+      'Cache-Control',
+      route.forGood ? 'private, max-age=31536000, immutable' : 'no-store',
+    );
+    if (!route.gives) return void response.json(answer.body);
+    if (answer.fileName) response.attachment(answer.fileName);
+    response.type(route.gives).send(answer.body);
   };
   app[route.method](path, handler);
 }
 
-function read(route: Route, request: Request): Ask {
+const isFile = (route: Route | FileRoute): route is FileRoute => route.gives === 'application/pdf';
+
+function read(route: Route | FileRoute, request: Request): Ask {
   const params = request.params as { id: string };
   if (route.path.includes('{id}')) mustBeRight(check('IdParams', params));
   const query = route.query ? coerced(request.query, VALIDATED[route.query]) : {};
   if (route.query) mustBeRight(check(route.query, query));
+  if (route.takes && !Buffer.isBuffer(request.body)) {
+    throw new ProblemError(415, `Send the content type ${route.takes}.`, {
+      detail: 'Nothing was stored.',
+    });
+  }
   if (route.body) {
     if (request.body === undefined) {
       throw new ProblemError(415, 'Send JSON, with the content type application/json.');

@@ -1,4 +1,6 @@
 import {
+  caseLine,
+  caseState,
   dayOf,
   due,
   habitRows,
@@ -7,6 +9,7 @@ import {
   schoolYears,
   startOf,
   plusDays,
+  productsUsed,
   shortFor,
   stateOf,
   questionsOf,
@@ -55,7 +58,12 @@ export const benchRoutes = (store: Store): Route[] => {
             states,
             loads,
             runs: store.runs.open(),
+            cases: store.cases
+              .list()
+              .filter((one) => caseState(one).state !== 'closed')
+              .map((one) => caseLine(one, household.zone, today)),
             habits: machines.flatMap((machine, i) => habitRows(machine, histories[i]!, today)),
+            products: productsUsed(histories),
             short:
               visit && supplies.length
                 ? shortFor(visit, supplies, store.entries.stockEvents(), machines)

@@ -52,6 +52,9 @@ type FactRow = [
   quantity: string | null,
   programme: Programme | null,
   habit: string | null,
+  /** Of a cleaning product used or a rinse: where, and the rest. */
+  station: string | null,
+  more: string | null,
 ];
 
 type StockRow = [
@@ -73,7 +76,8 @@ export class EntryStore {
   constructor(private readonly db: Db) {}
 
   add(draft: EntryDraft, origin: Origin): Entry {
-    const { found, trays, unit, code, note, used } = draft;
+    const { found, trays, unit, code, note, photos, used, product, actives } = draft;
+    const { step, result, caseId } = draft;
     const at = Date.parse(draft.at);
     const row: Row = {
       id: draft.id ?? randomUUID(),
@@ -96,7 +100,20 @@ export class EntryStore {
       supply: draft.supply ?? null,
       programme: draft.programme ?? null,
       habit: draft.habit ?? null,
-      more: defined({ found, trays, unit, code, note, used }),
+      more: defined({
+        found,
+        trays,
+        unit,
+        code,
+        note,
+        photos,
+        used,
+        product,
+        actives,
+        step,
+        result,
+        caseId,
+      }),
     };
     this.db.insert(entries).values(row).run();
     this.#remember(row);
@@ -158,8 +175,8 @@ export class EntryStore {
       const past = this.#pasts.get(id)!;
       if (past.usage?.usualPerWeek !== loadsPerWeek)
         past.usage = new Usage(past.taps, loadsPerWeek);
-      const { openings, readings, habits, usage } = past;
-      return { openings, readings, habits, usage };
+      const { taps: _taps, usage, ...rest } = past;
+      return { ...rest, usage };
     });
   }
 
@@ -206,9 +223,11 @@ export class EntryStore {
   #readPasts(machineIds: readonly string[]): void {
     const rows = this.db.$client
       .prepare(
-        `SELECT id, machine_id, kind, at, day, task, grade, count, value, quantity, programme, habit
+        `SELECT id, machine_id, kind, at, day, task, grade, count, value, quantity, programme, habit,
+           CASE WHEN kind IN ('chemical', 'rinse') THEN station END,
+           CASE WHEN kind IN ('chemical', 'proof') THEN more END
          FROM entries e
-         WHERE kind IN ('load', 'opened', 'done', 'reading', 'habit')
+         WHERE kind IN ('load', 'opened', 'done', 'reading', 'habit', 'chemical', 'rinse', 'proof')
            AND machine_id IN (${machineIds.map(() => '?').join(',')})
            AND NOT EXISTS (SELECT 1 FROM entries r WHERE r.revises = e.id)`,
       )
@@ -268,6 +287,8 @@ function factOf([
   quantity,
   programme,
   habit,
+  station,
+  more,
 ]: FactRow): Fact {
   const fact: Fact = { entryId, kind, at, day };
   if (task !== null) fact.task = task;
@@ -277,5 +298,8 @@ function factOf([
   if (quantity !== null) fact.quantity = quantity;
   if (programme !== null) fact.programme = programme;
   if (habit !== null) fact.habit = habit;
+  if (station !== null) fact.station = station;
+  if (more !== null)
+    Object.assign(fact, JSON.parse(more) as Pick<Fact, 'product' | 'actives' | 'step' | 'result'>);
   return fact;
 }

@@ -31,6 +31,8 @@ export class HouseholdStore {
         visitMinutes: null,
         multipliers: null,
         currency: null,
+        energyPrice: null,
+        detergent: null,
         ...draft,
         version: version + 1,
       })

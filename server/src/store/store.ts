@@ -1,20 +1,28 @@
 import type { Db } from '../db/open.js';
 import type { Change, Changes } from '../http/changes.js';
 import { AnswerStore } from './answers.js';
+import { CaseStore } from './cases.js';
+import { CodeSheetStore } from './code-sheets.js';
 import { EntryStore } from './entries.js';
 import { HouseholdStore } from './household.js';
 import { MachineStore } from './machines.js';
+import { PhotoStore } from './photos.js';
 import { RunStore } from './runs.js';
 import { SupplyStore } from './supplies.js';
+import { VentRunStore } from './vent-runs.js';
 
 /** Everything that is kept, and the transactions around it. */
 export class Store {
   readonly answers: AnswerStore;
+  readonly cases: CaseStore;
+  readonly codeSheets: CodeSheetStore;
   readonly entries: EntryStore;
   readonly household: HouseholdStore;
   readonly machines: MachineStore;
+  readonly photos: PhotoStore;
   readonly runs: RunStore;
   readonly supplies: SupplyStore;
+  readonly ventRuns: VentRunStore;
   #told: Change[] = [];
 
   constructor(
@@ -22,11 +30,15 @@ export class Store {
     private readonly changes?: Changes,
   ) {
     this.answers = new AnswerStore(db);
+    this.cases = new CaseStore(db);
+    this.codeSheets = new CodeSheetStore(db);
     this.entries = new EntryStore(db);
     this.household = new HouseholdStore(db);
     this.machines = new MachineStore(db);
+    this.photos = new PhotoStore(db);
     this.runs = new RunStore(db);
     this.supplies = new SupplyStore(db);
+    this.ventRuns = new VentRunStore(db);
   }
 
   /** Notes a change, to be told to open screens once it is committed. */

@@ -1,17 +1,27 @@
 import { provideHttpClient, withFetch } from '@angular/common/http';
 import {
+  isDevMode,
+  provideAppInitializer,
   provideBrowserGlobalErrorListeners,
   provideZonelessChangeDetection,
   type ApplicationConfig,
 } from '@angular/core';
+import { provideServiceWorker } from '@angular/service-worker';
 import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
 import { routes } from './app.routes';
+import { tellOfUpdates } from './shell/app-update';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
     provideHttpClient(withFetch()),
+    provideAppInitializer(tellOfUpdates),
+    // After the first view stands: keeping the app must not slow it down.
+    provideServiceWorker('ngsw-worker.js', {
+      enabled: !isDevMode(),
+      registrationStrategy: 'registerWhenStable:2000',
+    }),
     provideRouter(
       routes,
       withComponentInputBinding(),

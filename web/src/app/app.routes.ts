@@ -37,6 +37,24 @@ export const routes: Routes = [
     loadComponent: () => import('./run/run.component').then((m) => m.RunComponent),
   },
   {
+    path: 'trouble',
+    title: title('Trouble'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./trouble/trouble.component').then((m) => m.TroubleComponent),
+  },
+  {
+    path: 'trouble/:id',
+    title: title('Case'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./trouble/case.component').then((m) => m.CaseComponent),
+  },
+  {
+    path: 'measure',
+    title: title('Measure'),
+    canActivate: [hasHousehold],
+    loadChildren: () => import('./measure/measure.routes').then((m) => m.MEASURE_ROUTES),
+  },
+  {
     path: 'log',
     title: title('Log'),
     canActivate: [hasHousehold],
@@ -59,6 +77,12 @@ export const routes: Routes = [
     title: title('Supplies'),
     canActivate: [hasHousehold],
     loadComponent: () => import('./house/supplies.component').then((m) => m.SuppliesComponent),
+  },
+  {
+    path: 'house/codes',
+    title: title('Display codes'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./house/codes.component').then((m) => m.CodesComponent),
   },
   {
     path: 'start',

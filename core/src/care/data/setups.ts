@@ -44,6 +44,7 @@ export const SETUPS: readonly SetUp[] = [
     steps: [
       {
         id: 'unplug',
+        figure: 'plug-out',
         do: 'Switch the machine off and pull its plug.',
         why: 'Your hands go where a motor, a pump or a heater can start.',
         look: 'The display stays dark when you press the power button.',
@@ -104,6 +105,7 @@ export const SETUPS: readonly SetUp[] = [
     steps: [
       {
         id: 'tap-off',
+        figure: 'tap',
         do: 'Shut the tap of the fill hose.',
         why: 'A hose strained or loosened while it is under pressure comes off.',
         look: 'A quarter turn, or clockwise until it stops. If the tap does not hold, use the stop valve of the house.',
@@ -169,12 +171,14 @@ export const SETUPS: readonly SetUp[] = [
     steps: [
       {
         id: 'flap-left',
+        figure: 'flap-left',
         do: 'Open the flap at the bottom left of the front. Towel on the floor, tray on the towel.',
         why: 'A litre or so of water always comes.',
         when: { filterAccess: ['front-left'] },
       },
       {
         id: 'flap-right',
+        figure: 'flap-right',
         do: 'Open the flap at the bottom right of the front. Towel on the floor, tray on the towel.',
         why: 'A litre or so of water always comes.',
         when: { filterAccess: ['front-right'] },
@@ -231,6 +235,7 @@ export const SETUPS: readonly SetUp[] = [
     steps: [
       {
         id: 'draw-out',
+        figure: 'drawer',
         do: 'Press the release at the back of the drawer and draw it out.',
         why: 'The worst is behind and above it, and the drawer cleans best in a sink.',
         look: 'The release is often on the softener cover. Do not pull against it.',

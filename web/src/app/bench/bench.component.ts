@@ -9,19 +9,21 @@ import {
   type DueLine,
   type HabitRow,
   type Machine,
+  type ProofQuestion,
   type Run,
 } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
 import { LoadsService } from '../data/loads.service';
 import { RunsService } from '../data/runs.service';
 import { LineComponent } from '../thread/line.component';
+import { ProofsComponent } from './proofs.component';
 import { TapeComponent, type Pin } from './tape.component';
 import { sayMinutes } from './minutes';
 
 /** Home: the next visit, every machine's line, loads with one tap, what is due when. */
 @Component({
   selector: 'nc-bench',
-  imports: [LineComponent, TapeComponent, RouterLink],
+  imports: [LineComponent, ProofsComponent, TapeComponent, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.component.html',
   styleUrl: './bench.component.scss',
@@ -94,6 +96,14 @@ export class BenchComponent {
       .filter(({ habits }) => habits.length);
   });
 
+  /** What is to be proved, or did not hold; that first. */
+  protected readonly proofs = computed(() =>
+    (this.bench()?.states ?? [])
+      .flatMap(({ proofs }) => proofs)
+      .sort((a, b) => Number(a.state === 'ask') - Number(b.state === 'ask')),
+  );
+  protected readonly name = (machineId: string): string => this.nameOf(machineId);
+
   protected readonly kindNames = KIND_NAMES;
   protected readonly sayMinutes = sayMinutes;
   protected readonly many = many;
@@ -117,6 +127,10 @@ export class BenchComponent {
   protected tasksOf(run: Run): string {
     const machines = [...new Set(run.tasks.map(({ machineId }) => this.nameOf(machineId)))];
     return `${many(run.tasks.length, 'task')} at ${machines.join(' and ')}`;
+  }
+
+  protected doAgain({ machineId, task }: ProofQuestion): void {
+    this.runs.start([{ machineId, task }]);
   }
 
   protected start(): void {

@@ -5,6 +5,7 @@ import {
   Usage,
   why,
   type Grade,
+  Openings,
   type Opening,
   type TaskView,
 } from '@needlecase/core';
@@ -26,7 +27,7 @@ function view(...seen: [daysAgo: number, grade?: Grade][]): TaskView {
     task,
     machine: { features: {}, habits: [] },
     household,
-    openings,
+    openings: new Openings(openings),
     usage: new Usage([], 5),
     now: NOW,
   });

@@ -65,37 +65,33 @@ export class FoulingChartComponent {
 
   /** The latest openings; older ones would only blacken the picture. */
   protected readonly openings = computed(() =>
-    this.due()
-      .evidence.slice(-12)
-      .flatMap(({ n, grade }) => {
-        if (grade === undefined) return [];
-        const from = grade === 0 ? 0 : GRADE_EDGES[grade - 1]!;
-        const to = grade === 4 ? TOP : GRADE_EDGES[grade];
-        return {
-          x: this.x()(n),
-          top: this.y(to),
-          bottom: this.y(from),
-          middle: this.y((from + to) / 2),
-          title: `${GRADE_NAMES[grade]} after ${many(Math.round(n), this.unit())}`,
-        };
-      }),
+    this.due().evidence.flatMap(({ n, grade }) => {
+      if (grade === undefined) return [];
+      const from = grade === 0 ? 0 : GRADE_EDGES[grade - 1]!;
+      const to = grade === 4 ? TOP : GRADE_EDGES[grade];
+      return {
+        x: this.x()(n),
+        top: this.y(to),
+        bottom: this.y(from),
+        middle: this.y((from + to) / 2),
+        title: `${GRADE_NAMES[grade]} after ${many(Math.round(n), this.unit())}`,
+      };
+    }),
   );
 
   /** Figures read, each as the fouling that it tells. */
   protected readonly measured = computed(() =>
-    this.due()
-      .evidence.slice(-12)
-      .flatMap(({ n, measured }) =>
-        measured
-          ? [
-              {
-                x: this.x()(n),
-                y: this.y(Math.min(TOP, measured.fouling)),
-                title: `measured: ${Math.round(measured.fouling * 100)} % after ${many(Math.round(n), this.unit())}`,
-              },
-            ]
-          : [],
-      ),
+    this.due().evidence.flatMap(({ n, measured }) =>
+      measured
+        ? [
+            {
+              x: this.x()(n),
+              y: this.y(Math.min(TOP, measured.fouling)),
+              title: `measured: ${Math.round(measured.fouling * 100)} % after ${many(Math.round(n), this.unit())}`,
+            },
+          ]
+        : [],
+    ),
   );
 
   protected readonly now = computed(() => {

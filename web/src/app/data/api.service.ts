@@ -39,7 +39,7 @@ export class ApiService {
   }
 
   send<T>(
-    method: 'POST' | 'PUT' | 'PATCH',
+    method: 'POST' | 'PUT' | 'PATCH' | 'DELETE',
     path: string,
     body: unknown,
     { version, key }: Change = {},
@@ -59,7 +59,8 @@ function asProblem(error: unknown): Observable<never> {
 }
 
 function read({ status, error }: HttpErrorResponse): ApiProblem {
-  if (status === 0) {
+  // The service worker answers 504 where there is no connection and nothing is kept.
+  if (status === 0 || status === 504) {
     return new ApiProblem(
       0,
       'The server cannot be reached.',

@@ -49,6 +49,12 @@ export class HouseholdService {
     return this.#api.send<Household>('PUT', 'household', draft, { version });
   }
 
+  /** Changes a few things of the household, and leaves the rest. */
+  change(household: Household, change: Partial<HouseholdDraft>): Observable<Household> {
+    const { id: _id, version, ...draft } = household;
+    return this.saveHousehold({ ...draft, ...change }, version);
+  }
+
   addMachine(draft: MachineDraft, key: string): Observable<Machine> {
     return this.#api.send<Machine>('POST', 'machines', draft, { key });
   }

@@ -26,7 +26,7 @@ describe('LoadsService', () => {
       sent$,
       refused$,
       waiting: signal(0),
-      add: (entry) => Promise.resolve(void kept.push(entry)),
+      add: (entry) => Promise.resolve(void kept.push(entry as Outgoing)),
       takeBack: () => Promise.resolve(false),
     };
     const entries = {

@@ -15,8 +15,11 @@ export class RunsService {
   /** While one is being begun: a second tap does nothing. */
   readonly starting = signal(false);
 
-  /** Begins a run of some tasks and goes to it; says so where it cannot. */
-  start(tasks: readonly RunTask[]): void {
+  /**
+   * Begins a run of some tasks and goes to it; says so where it cannot.
+   * @param begun told before the way leads there
+   */
+  start(tasks: readonly RunTask[], begun?: (run: Run) => void): void {
     if (this.starting()) return;
     this.starting.set(true);
     const wanted = tasks.map(({ machineId, task }) => ({ machineId, task }));
@@ -24,7 +27,10 @@ export class RunsService {
       .send<Run>('POST', 'runs', { tasks: wanted }, { key: crypto.randomUUID() })
       .pipe(finalize(() => this.starting.set(false)))
       .subscribe({
-        next: (run) => void this.#router.navigate(['/run', run.id]),
+        next: (run) => {
+          begun?.(run);
+          void this.#router.navigate(['/run', run.id]);
+        },
         error: (problem: ApiProblem) =>
           this.#toasts.show(`${problem.title} ${problem.detail}`, { problem: true }),
       });

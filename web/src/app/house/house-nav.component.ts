@@ -50,5 +50,6 @@ export class HouseNavComponent {
     { path: '/house', name: 'Household and machines' },
     { path: '/house/schools', name: 'How often: the schools' },
     { path: '/house/supplies', name: 'Supplies' },
+    { path: '/house/codes', name: 'Display codes' },
   ];
 }

@@ -98,8 +98,15 @@ export class HouseholdCardComponent {
 
   protected draft() {
     const form = this.form();
-    const { multipliers } = this.household();
-    return form && { ...householdDraft(form), ...(multipliers ? { multipliers } : {}) };
+    const { multipliers, energyPrice, detergent } = this.household();
+    return (
+      form && {
+        ...householdDraft(form),
+        ...(multipliers ? { multipliers } : {}),
+        ...(energyPrice === undefined ? {} : { energyPrice }),
+        ...(detergent ? { detergent } : {}),
+      }
+    );
   }
 
   protected save(): void {

@@ -20,6 +20,7 @@ import { ChangesService } from '../data/changes.service';
 import { EntriesService } from '../data/entries.service';
 import { HouseholdService } from '../data/household.service';
 import { ToastsService } from '../data/toasts.service';
+import { PhotosComponent } from '../run/photos.component';
 
 const KIND_LABELS: Record<EntryKind, string> = {
   load: 'Loads',
@@ -32,6 +33,10 @@ const KIND_LABELS: Record<EntryKind, string> = {
   habit: 'Habits kept',
   stock: 'Supplies counted',
   bought: 'Supplies bought',
+  chemical: 'Cleaning products used',
+  rinse: 'Rinses',
+  proof: 'Proofs',
+  case: 'Cases closed',
   undone: 'Undone',
 };
 
@@ -40,6 +45,7 @@ const PAGE = 60;
 /** Everything that happened, newest first. */
 @Component({
   selector: 'nc-log',
+  imports: [PhotosComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './log.component.html',
   styleUrl: './log.component.scss',

@@ -1,17 +1,35 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { KIND_NAMES, sayState, stationsOf, taskOf } from '@needlecase/core';
+import {
+  isDryer,
+  entryOfFullRinse,
+  KIND_NAMES,
+  sayState,
+  stationsOf,
+  taskOf,
+  type Machine,
+} from '@needlecase/core';
 import { fromEvent, map, startWith, switchMap } from 'rxjs';
 import { BenchService } from '../data/bench.service';
+import { ChemicalsService } from '../data/chemicals.service';
 import { LineComponent } from '../thread/line.component';
 import { HabitStripComponent } from './habit-strip.component';
+import { StillInComponent } from '../run/still-in.component';
+import { ProductUsedComponent } from './product-used.component';
 import { StationComponent } from './station.component';
 
 /** One machine: its line drawn large, and the station chosen on it. */
 @Component({
   selector: 'nc-machine',
-  imports: [LineComponent, StationComponent, HabitStripComponent, RouterLink],
+  imports: [
+    LineComponent,
+    StationComponent,
+    HabitStripComponent,
+    ProductUsedComponent,
+    StillInComponent,
+    RouterLink,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine.component.html',
   styleUrl: './machine.component.scss',
@@ -19,6 +37,7 @@ import { StationComponent } from './station.component';
 export class MachineComponent {
   readonly #bench = inject(BenchService);
   readonly #router = inject(Router);
+  readonly #chemicals = inject(ChemicalsService);
 
   /** From the address. */
   readonly id = input.required<string>();
@@ -35,6 +54,7 @@ export class MachineComponent {
     { requireSync: true },
   );
   protected readonly kindNames = KIND_NAMES;
+  protected readonly isDryer = isDryer;
 
   /** The station in the address, else the most urgent one. */
   protected readonly chosen = computed(() => {
@@ -53,6 +73,10 @@ export class MachineComponent {
       }));
     return { station, state, tasks };
   });
+
+  protected rinsed({ id }: Machine): void {
+    this.#chemicals.add(entryOfFullRinse(id, new Date().toISOString(), 'machine'));
+  }
 
   protected choose(station: string): void {
     void this.#router.navigate(['/machine', this.id(), station], { replaceUrl: true }).then(() => {

@@ -22,11 +22,18 @@ import { EntriesService, type LogPage } from '../data/entries.service';
 import { RunsService } from '../data/runs.service';
 import { OwnTaskComponent } from './own-task.component';
 import { RuleEditorComponent } from './rule-editor.component';
+import { PhotosComponent } from '../run/photos.component';
 
 /** What a station is, when it is due and why, and its history. */
 @Component({
   selector: 'nc-station',
-  imports: [RouterLink, FoulingChartComponent, RuleEditorComponent, OwnTaskComponent],
+  imports: [
+    PhotosComponent,
+    RouterLink,
+    FoulingChartComponent,
+    RuleEditorComponent,
+    OwnTaskComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './station.component.html',
   styleUrl: './station.component.scss',

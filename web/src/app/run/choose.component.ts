@@ -5,22 +5,37 @@ import {
   inject,
   input,
   linkedSignal,
+  untracked,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { many, planRun, taskOf, withoutCovered } from '@needlecase/core';
+import {
+  isDryer,
+  entryOfFullRinse,
+  many,
+  planRun,
+  presentIn,
+  stoppedSteps,
+  taskOf,
+  withoutCovered,
+  type Machine,
+} from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
+import { ChemicalsService } from '../data/chemicals.service';
 import { RunsService } from '../data/runs.service';
+import { StillInComponent } from './still-in.component';
 import { sayMinutes } from '../bench/minutes';
 
 /** Choosing what to do in a visit. What is due is ticked beforehand. */
 @Component({
   selector: 'nc-choose',
+  imports: [StillInComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './choose.component.html',
   styleUrl: './choose.component.scss',
 })
 export class ChooseComponent {
   protected readonly runs = inject(RunsService);
+  readonly #chemicals = inject(ChemicalsService);
   readonly #loaded = toSignal(inject(BenchService).bench$);
 
   /** From the address: one task asked for. */
@@ -41,7 +56,8 @@ export class ChooseComponent {
   protected readonly chosen = linkedSignal<ReadonlySet<string>>(() => {
     if (!this.#ready()) return new Set();
     if (this.machine() && this.task()) return new Set([`${this.machine()}/${this.task()}`]);
-    const visit = this.#loaded()?.value?.visit;
+    // What is chosen stays when the bench is read again.
+    const visit = untracked(() => this.#loaded()?.value?.visit);
     return new Set(visit?.tasks.map(({ machineId, task }) => `${machineId}/${task}`));
   });
 
@@ -60,8 +76,31 @@ export class ChooseComponent {
         return taskOf(machine, task).name.toLowerCase();
       });
   });
+  readonly #present = computed(
+    () =>
+      new Map(
+        (this.bench()?.states ?? []).map(({ machineId, chemicals }) => [
+          machineId,
+          presentIn(chemicals),
+        ]),
+      ),
+  );
+  /** Machines of this visit with something that was not rinsed out. */
+  protected readonly still = computed(() => {
+    const ids = new Set(this.#tasks().map(({ machineId }) => machineId));
+    return (this.bench()?.machines ?? []).flatMap((machine) => {
+      const present = this.#present().get(machine.id) ?? [];
+      return ids.has(machine.id) && present.length ? [{ machine, present }] : [];
+    });
+  });
+  /** What cannot be done before a rinse. */
+  protected readonly stopped = computed(() => {
+    const plan = this.plan();
+    return plan ? stoppedSteps(plan, (id) => this.#present().get(id) ?? []) : [];
+  });
   protected readonly sayMinutes = sayMinutes;
   protected readonly many = many;
+  protected readonly isDryer = isDryer;
 
   protected turn(key: string): void {
     this.chosen.update((chosen) => {
@@ -69,6 +108,10 @@ export class ChooseComponent {
       if (!next.delete(key)) next.add(key);
       return next;
     });
+  }
+
+  protected rinsed({ id }: Machine): void {
+    this.#chemicals.add(entryOfFullRinse(id, new Date().toISOString(), 'bench'));
   }
 
   protected start(): void {

@@ -4,6 +4,7 @@ import { TestBed } from '@angular/core/testing';
 import { emptyProgress, type Run } from '@needlecase/core';
 import { EMPTY } from 'rxjs';
 import { ChangesService } from '../data/changes.service';
+import { RunSender, type Kept } from '../data/run-sender.service';
 import { RunKeeper } from './run-keeper';
 
 const run = (change: Partial<Run> = {}): Run => ({
@@ -42,9 +43,11 @@ describe('RunKeeper', () => {
     http.expectOne('/api/v1/runs/r1').flush(stored);
     await opening;
   }
+  const kept = () => JSON.parse(localStorage.getItem('needlecase.run.r1') ?? 'null') as Kept | null;
+  const finish = () => http.expectOne('/api/v1/runs/r1/finish');
   const patch = () => http.expectOne(({ method }) => method === 'PATCH');
 
-  it('keeps a change on the device at once and takes it off when the server has it', async () => {
+  it('keeps a change on the device at once, and as sent when the server has it', async () => {
     await opened();
     keeper.change(() => at('a'));
     expect(localStorage.getItem('needlecase.run.r1')).toContain('"at":"a"');
@@ -52,7 +55,7 @@ describe('RunKeeper', () => {
     expect(request.request.headers.get('If-Match')).toBe('"1"');
     request.flush(run({ version: 2, progress: at('a') }));
     await settled();
-    expect(localStorage.getItem('needlecase.run.r1')).toBeNull();
+    expect(kept()).toMatchObject({ unsent: false, base: 2 });
     expect(keeper.saving()).toBe('saved');
     expect(keeper.run()!.version).toBe(2);
   });
@@ -130,17 +133,82 @@ describe('RunKeeper', () => {
         await settled();
       }
       expect(keeper.progress()!.at).toBe(which === 'mine' ? 'a' : 'z');
-      expect(localStorage.getItem('needlecase.run.r1')).toBeNull();
+      expect(kept()).toMatchObject({ unsent: false, base: which === 'mine' ? 6 : 5 });
       http.verify();
     },
   );
 
-  it('does not finish while something is unsent', async () => {
+  it('finishes without a connection, and is recorded once when there is one', async () => {
     await opened();
     keeper.change(() => at('a'));
+    patch().error(new ProgressEvent('error'));
+    await settled();
     const finishing = keeper.finish();
     patch().error(new ProgressEvent('error'));
-    await expect(finishing).rejects.toThrow('cannot be reached');
-    http.expectNone('/api/v1/runs/r1/finish');
+    await finishing;
+    expect(keeper.later()).toBe(true);
+    expect(kept()).toMatchObject({ unsent: true, finishing: true });
+    window.dispatchEvent(new Event('online'));
+    patch().flush(run({ version: 2, progress: at('a') }));
+    await settled();
+    const first = finish();
+    const key = first.request.headers.get('Idempotency-Key');
+    first.error(new ProgressEvent('error'));
+    await settled();
+    expect(keeper.later()).toBe(true);
+    // The answer was lost: the same deed is asked for again, under the same key.
+    window.dispatchEvent(new Event('online'));
+    const again = finish();
+    expect(again.request.headers.get('Idempotency-Key')).toBe(key);
+    again.flush({ run: run({ version: 3, state: 'finished' }), entries: [] });
+    await settled();
+    expect(keeper.entries()).toEqual([]);
+    expect(keeper.later()).toBe(false);
+    expect(kept()).toBeNull();
+    http.verify();
+  });
+
+  it('is recorded though its page is shut: the sender goes on alone', async () => {
+    const held: Kept = { run: run({ progress: at('z') }), base: 1, unsent: true, edits: 4 };
+    TestBed.inject(RunSender).keep({ ...held, finishing: true });
+    expect(TestBed.inject(RunSender).waiting()).toHaveLength(1);
+    TestBed.inject(RunSender).sendAll();
+    patch().flush(run({ version: 2, progress: at('z') }));
+    await settled();
+    finish().flush({ run: run({ version: 3, state: 'finished' }), entries: [] });
+    await settled();
+    expect(kept()).toBeNull();
+    expect(TestBed.inject(RunSender).waiting()).toEqual([]);
+  });
+
+  it('goes back into a visit that waits to be recorded', async () => {
+    await opened();
+    keeper.change(() => at('a'));
+    patch().error(new ProgressEvent('error'));
+    await settled();
+    const finishing = keeper.finish();
+    patch().error(new ProgressEvent('error'));
+    await finishing;
+    keeper.goOn();
+    expect(keeper.later()).toBe(false);
+    expect(kept()!.finishing).toBe(false);
+  });
+
+  it('trusts what is on the device over an older answer that the browser kept', async () => {
+    const held = { run: run({ version: 7, progress: at('k') }), base: 7, unsent: false, edits: 2 };
+    localStorage.setItem('needlecase.run.r1', JSON.stringify(held));
+    await opened(run({ version: 1 }));
+    expect(keeper.progress()!.at).toBe('k');
+    expect(keeper.other()).toBeUndefined();
+    http.verify();
+  });
+
+  it('says what the server refused', async () => {
+    await opened();
+    keeper.change(() => at('a'));
+    patch().flush({ title: 'There is no such run.' }, { status: 404, statusText: 'Not Found' });
+    await settled();
+    expect(keeper.problem()!.title).toBe('There is no such run.');
+    expect(keeper.saving()).toBe('kept here');
   });
 });

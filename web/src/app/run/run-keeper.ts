@@ -3,67 +3,53 @@ import type { Entry, Run, RunProgress } from '@needlecase/core';
 import { firstValueFrom, Subscription } from 'rxjs';
 import { ApiProblem, ApiService } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
-
-/** What is on the device and not with the server yet. */
-interface Kept {
-  run: Run;
-  /** Version the changes were made on. */
-  base: number;
-}
+import { RunSender, sameRun, type Kept, type Sent } from '../data/run-sender.service';
 
 export type Saving = 'saved' | 'saving' | 'kept here';
 
-const RETRY_MS = 3000;
-
-/**
- * Keeps one run: each change goes to the device at once and to the server as soon as it can be
- * reached, so that neither a reload nor a dead connection loses a step.
- *
- * ```
- *   change -> device -> server, one at a time, always the newest
- *                       409 from another screen: both are kept until the person chooses
- * ```
- */
+/** The visit on screen: what is changed here goes to the device at once and, by the sender, to the server. */
 @Injectable()
 export class RunKeeper implements OnDestroy {
   readonly #api = inject(ApiService);
-  readonly #subscriptions = new Subscription();
+  readonly #sender = inject(RunSender);
   readonly #changes = inject(ChangesService);
-  #unsent = false;
-  #sending = false;
-  #retry: ReturnType<typeof setTimeout> | undefined;
+  readonly #subscriptions = new Subscription();
 
   readonly run = signal<Run | undefined>(undefined);
   readonly problem = signal<ApiProblem | undefined>(undefined);
   readonly saving = signal<Saving>('saved');
   /** The other screen's version, while the person has to choose. */
   readonly other = signal<Run | undefined>(undefined);
+  /** Finished here, and recorded when there is a connection. */
+  readonly later = signal(false);
+  /** What a finished visit left in the log. */
+  readonly entries = signal<Entry[] | undefined>(undefined);
   readonly progress = computed(() => this.run()?.progress);
 
   /** Reads a run, with what this device still holds of it. */
   async open(id: string): Promise<void> {
-    const kept = readKept(id);
+    this.#subscriptions.add(this.#sender.claim(id));
+    this.#subscriptions.add(
+      this.#sender.sent$.subscribe((sent) => {
+        if (sent.id === id) this.#take(sent);
+      }),
+    );
     try {
-      const stored = await firstValueFrom(this.#api.get<Run>(`runs/${id}`));
-      this.#take(stored, kept);
+      this.#reconcile(await firstValueFrom(this.#api.get<Run>(`runs/${id}`)));
     } catch (problem) {
-      if (kept && problem instanceof ApiProblem && problem.unreachable) this.#take(kept.run, kept);
+      const kept = this.#sender.read(id);
+      if (kept && problem instanceof ApiProblem && problem.unreachable) this.#show(kept);
       else this.problem.set(problem as ApiProblem);
     }
     this.#subscriptions.add(
       this.#changes.of('runs').subscribe((change) => {
-        if (change.id === id && !this.#unsent && !this.#sending) void this.#reread(id);
+        if (change.id === id && !this.#sender.read(id)?.unsent) void this.#reread(id);
       }),
     );
-    const online = () => void this.#send();
-    window.addEventListener('online', online);
-    this.#subscriptions.add(() => window.removeEventListener('online', online));
   }
 
   ngOnDestroy(): void {
     this.#subscriptions.unsubscribe();
-    clearTimeout(this.#retry);
-    if (this.#unsent) void this.#send();
   }
 
   /** Changes the progress; on the device when this returns, with the server soon after. */
@@ -71,30 +57,43 @@ export class RunKeeper implements OnDestroy {
     const run = this.run();
     if (!run) return;
     this.#keep({ ...run, progress: edit(run.progress), ...(state ? { state } : {}) });
-    void this.#send();
+    void this.#sender.send(run.id);
   }
 
-  /** Sets the state and waits until the server has it, and all before it. */
+  /** Sets the state and waits until the server has it, and all before it; false when it has not. */
   async settle(state: 'active' | 'paused' | 'abandoned'): Promise<boolean> {
     const run = this.run();
     if (!run) return false;
     this.#keep({ ...run, state });
-    await this.#send();
-    return !this.#unsent;
+    await this.#sender.send(run.id);
+    if (this.#sender.read(run.id)?.unsent) return false;
+    if (state === 'abandoned') this.#sender.forget(run.id);
+    return true;
   }
 
-  /** Finishes the run on the server; the entries it made. */
-  async finish(): Promise<Entry[]> {
-    await this.#sent();
-    const id = this.run()!.id;
-    const done = await firstValueFrom(
-      this.#api.send<{ run: Run; entries: Entry[] }>('POST', `runs/${id}/finish`, undefined, {
-        key: `finish-${id}-${this.run()!.version}`,
-      }),
-    );
-    this.run.set(done.run);
-    forget(id);
-    return done.entries;
+  /** Finishes the run: recorded by the server now, or when it can be reached. */
+  async finish(): Promise<void> {
+    const run = this.run()!;
+    this.problem.set(undefined);
+    const kept = this.#sender.read(run.id);
+    this.#sender.keep({
+      run,
+      base: run.version,
+      unsent: false,
+      edits: 0,
+      ...kept,
+      finishing: true,
+    });
+    await this.#sender.send(run.id);
+    if (this.entries() || this.other() || this.problem()) return;
+    this.later.set(true);
+  }
+
+  /** A visit that waits to be recorded goes on instead. */
+  goOn(): void {
+    const kept = this.#sender.read(this.run()!.id);
+    if (kept) this.#sender.keep({ ...kept, finishing: false });
+    this.later.set(false);
   }
 
   /** Takes a finished run back, so that it can go on. */
@@ -103,7 +102,8 @@ export class RunKeeper implements OnDestroy {
     const run = await firstValueFrom(
       this.#api.send<Run>('POST', `runs/${id}/undo`, undefined, { key: `undo-${id}-${version}` }),
     );
-    this.run.set(run);
+    this.entries.set(undefined);
+    this.#stored(run);
   }
 
   /** After a conflict: what this screen has, or what the other one stored. */
@@ -112,141 +112,93 @@ export class RunKeeper implements OnDestroy {
     const mine = this.run();
     this.other.set(undefined);
     if (!theirs || !mine) return;
-    this.#unsent = false;
-    if (which === 'theirs') {
-      forget(theirs.id);
-      this.run.set(theirs);
-      this.saving.set('saved');
-    } else {
-      this.#keep({ ...mine, version: theirs.version });
-      void this.#send();
+    this.#sender.settled(mine.id);
+    if (which === 'theirs') this.#stored(theirs);
+    else {
+      this.run.set({ ...mine, version: theirs.version });
+      this.#keep(this.run()!);
+      void this.#sender.send(mine.id);
     }
   }
 
-  /** @throws ApiProblem when the changes could not be sent */
-  async #sent(): Promise<void> {
-    await this.#send();
-    if (this.#unsent) {
-      throw new ApiProblem(
-        0,
-        'The server cannot be reached.',
-        'Everything you entered is kept on this device. Finish when the connection is back.',
-      );
+  /** What the server has, against what this device holds. */
+  #reconcile(stored: Run): void {
+    const kept = this.#sender.read(stored.id);
+    if (!kept || stored.state === 'finished') return this.#stored(stored);
+    // Without a connection the answer may be an old one that the browser kept.
+    if (stored.version < kept.base) return this.#show(kept);
+    if (!kept.unsent || sameRun(kept.run, stored)) {
+      if (!kept.finishing) return this.#stored(stored);
+      return this.#show(kept);
+    }
+    if (kept.base === stored.version) return this.#show(kept);
+    this.run.set(kept.run);
+    this.other.set(stored);
+  }
+
+  #show(kept: Kept): void {
+    this.run.set(kept.run);
+    this.later.set(kept.finishing === true);
+    if (kept.unsent || kept.finishing) {
+      this.saving.set('saving');
+      this.#sender.sendIfFree(kept.run.id);
     }
   }
 
-  #take(stored: Run, kept: Kept | undefined): void {
-    if (!kept || stored.state === 'finished' || same(kept.run, stored)) {
-      forget(stored.id);
-      this.run.set(stored);
-    } else if (kept.base === stored.version) {
-      this.#keep({ ...kept.run, version: stored.version });
-      void this.#send();
+  #stored(run: Run): void {
+    this.run.set(run);
+    this.later.set(false);
+    this.saving.set('saved');
+    if (run.state === 'active' || run.state === 'paused') {
+      this.#sender.keep({ run, base: run.version, unsent: false, edits: 0 });
     } else {
-      this.run.set(kept.run);
-      this.#unsent = true;
-      this.other.set(stored);
+      this.#sender.forget(run.id);
     }
   }
 
   async #reread(id: string): Promise<void> {
     const stored = await firstValueFrom(this.#api.get<Run>(`runs/${id}`)).catch(() => undefined);
-    if (stored && !this.#unsent && stored.version > (this.run()?.version ?? 0))
-      this.run.set(stored);
+    const kept = this.#sender.read(id);
+    if (stored && !kept?.unsent && !kept?.finishing && stored.version > (this.run()?.version ?? 0))
+      this.#stored(stored);
   }
 
   #keep(run: Run): void {
-    this.#unsent = true;
+    const kept = this.#sender.read(run.id);
     this.run.set(run);
-    keep({ run, base: run.version });
+    this.#sender.keep({
+      ...kept,
+      run,
+      base: run.version,
+      unsent: true,
+      edits: (kept?.edits ?? 0) + 1,
+    });
     this.saving.set('saving');
   }
 
-  async #send(): Promise<void> {
-    if (this.#sending) return this.#current;
-    this.#current = this.#sendAll();
-    return this.#current;
-  }
-
-  #current: Promise<void> = Promise.resolve();
-
-  async #sendAll(): Promise<void> {
-    this.#sending = true;
-    clearTimeout(this.#retry);
-    try {
-      while (this.#unsent && !this.other()) {
-        const run = this.run()!;
-        this.#unsent = false;
-        await this.#sendOne(run);
-      }
-      this.saving.set('saved');
-    } catch {
-      this.#unsent = true;
-      this.saving.set('kept here');
-      this.#retry = setTimeout(() => void this.#send(), RETRY_MS);
-    } finally {
-      this.#sending = false;
+  #take(sent: Sent): void {
+    switch (sent.what) {
+      case 'stored':
+        this.run.update((run) => run && { ...run, version: sent.run.version });
+        this.saving.set(this.#sender.read(sent.id)?.unsent ? 'saving' : 'saved');
+        break;
+      case 'finished':
+        this.run.set(sent.run);
+        this.entries.set(sent.entries);
+        this.later.set(false);
+        this.saving.set('saved');
+        break;
+      case 'conflict':
+        this.other.set(sent.run);
+        this.saving.set('kept here');
+        break;
+      case 'refused':
+        this.problem.set(sent.problem);
+        this.saving.set('kept here');
+        break;
+      case 'unreachable':
+        this.saving.set('kept here');
+        break;
     }
-  }
-
-  /** @throws ApiProblem when it has to be tried again */
-  async #sendOne({ id, version, progress, state }: Run): Promise<void> {
-    try {
-      const stored = await firstValueFrom(
-        this.#api.send<Run>('PATCH', `runs/${id}`, { progress, state }, { version }),
-      );
-      this.#stored(stored);
-    } catch (problem) {
-      const current =
-        problem instanceof ApiProblem ? (problem.current as Run | undefined) : undefined;
-      if (!current) throw problem;
-      // A retry whose first try did arrive is no conflict.
-      if (same(current, { progress, state })) this.#stored(current);
-      else {
-        this.#unsent = true;
-        this.other.set(current);
-      }
-    }
-  }
-
-  #stored({ id, version }: Run): void {
-    this.run.update((run) => run && { ...run, version });
-    if (this.#unsent) keep({ run: this.run()!, base: version });
-    else forget(id);
-  }
-}
-
-const same = (a: Pick<Run, 'progress' | 'state'>, b: Pick<Run, 'progress' | 'state'>): boolean =>
-  a.state === b.state && canonical(a.progress) === canonical(b.progress);
-
-/** JSON with its keys in order, so that equal progress reads equal. */
-function canonical(value: unknown): string {
-  return JSON.stringify(value, (_key, inner: unknown) =>
-    inner && typeof inner === 'object' && !Array.isArray(inner)
-      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => a.localeCompare(b)))
-      : inner,
-  );
-}
-
-const keyOf = (id: string) => `needlecase.run.${id}`;
-
-/** A device without room still has the server. */
-function keep(kept: Kept): void {
-  try {
-    localStorage.setItem(keyOf(kept.run.id), JSON.stringify(kept));
-  } catch {
-    localStorage.removeItem(keyOf(kept.run.id));
-  }
-}
-
-function forget(id: string): void {
-  localStorage.removeItem(keyOf(id));
-}
-
-function readKept(id: string): Kept | undefined {
-  try {
-    return (JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as Kept | null) ?? undefined;
-  } catch {
-    return undefined;
   }
 }

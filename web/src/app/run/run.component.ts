@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   inject,
   input,
@@ -11,6 +12,9 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import {
+  isDryer,
+  isProof,
+  entriesOf,
   many,
   outcomeOf,
   PHASE_NAMES,
@@ -20,12 +24,17 @@ import {
   stationOf,
   taskOf,
   taskKey,
+  type ChemicalEvent,
   type Entry,
+  type EntryDraft,
   type Features,
   type Grade,
   type Machine,
   type Outcome,
+  type ProofResult,
   type Run,
+  type RunProgress,
+  type RunStep,
   type RunTask,
   type TaskRecord,
   type Used,
@@ -40,8 +49,14 @@ import { ToastsService } from '../data/toasts.service';
 import { LineComponent } from '../thread/line.component';
 import { OpeningComponent } from './opening.component';
 import { EndingComponent, type TaskEnd } from './ending.component';
+import { RunChemicals } from './run-chemicals';
 import { RunKeeper } from './run-keeper';
+import { StillInComponent } from './still-in.component';
+import { ReadAloud } from './read-aloud';
+import { RunTimers } from './run-timers';
 import { StepComponent } from './step.component';
+import { onSwipe } from './swipe';
+import { TimerChipsComponent } from './timer-chips.component';
 import { keepAwake } from './wake-lock';
 
 const END = 'end';
@@ -49,8 +64,16 @@ const END = 'end';
 /** A visit being carried out: one step fills the screen. */
 @Component({
   selector: 'nc-run',
-  imports: [LineComponent, OpeningComponent, StepComponent, EndingComponent, RouterLink],
-  providers: [RunKeeper],
+  imports: [
+    LineComponent,
+    StillInComponent,
+    OpeningComponent,
+    StepComponent,
+    TimerChipsComponent,
+    EndingComponent,
+    RouterLink,
+  ],
+  providers: [RunKeeper, RunChemicals, RunTimers],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './run.component.html',
   styleUrl: './run.component.scss',
@@ -62,12 +85,17 @@ export class RunComponent {
   readonly #households = inject(HouseholdService);
   readonly #router = inject(Router);
   readonly #toasts = inject(ToastsService);
+  protected readonly chemicals = inject(RunChemicals);
+  protected readonly timers = inject(RunTimers);
+  protected readonly aloud = inject(ReadAloud);
   readonly #loaded = toSignal(this.#bench.bench$);
 
   /** From the address. */
   readonly id = input.required<string>();
 
   protected readonly bench = computed(() => this.#loaded()?.value);
+  /** Why the machines could not be read, where nothing of them is at hand. */
+  protected readonly unread = computed(() => (this.bench() ? undefined : this.#loaded()?.problem));
   protected readonly run = this.keeper.run;
   readonly #tasks = computed(() => this.run()?.tasks, { equal: sameTasks });
   readonly #machines = computed(() => this.bench()?.machines);
@@ -82,7 +110,11 @@ export class RunComponent {
   );
   protected readonly step = computed(() => this.plan()?.steps[this.index()]);
   protected readonly atEnd = computed(() => this.at() === END);
-  protected readonly finished = signal<Entry[] | undefined>(undefined);
+  protected readonly finished = this.keeper.entries;
+  /** The case of trouble that this work is for. */
+  protected readonly ofCase = computed(() =>
+    this.bench()?.cases.find(({ runId }) => runId === this.id()),
+  );
   protected readonly failed = signal<ApiProblem | undefined>(undefined);
   protected readonly busy = signal(false);
 
@@ -98,6 +130,32 @@ export class RunComponent {
     const machine = this.machine();
     return step && machine && stationOf(step, machine);
   });
+  /** Cleaning products in the machine on screen that were not rinsed out. */
+  protected readonly present = computed(() => {
+    const machine = this.machine();
+    return machine ? this.#presentIn(machine) : [];
+  });
+  /** What has to be answered or done before this step can be ticked; empty when nothing. */
+  protected readonly waitsFor = computed(() => {
+    const step = this.step();
+    if (!step) return '';
+    if (step.step.brings && !this.keeper.progress()?.brought?.[step.key]) return 'Answer first';
+    if (step.step.rinses === 'all' && this.present().length) return 'Rinse first';
+    return '';
+  });
+  protected readonly proving = computed(() => {
+    const step = this.step();
+    return step !== undefined && isProof(step);
+  });
+  /** What the main button says: at a proof it is the answer as well. */
+  protected readonly onward = computed(() => {
+    if (!this.proving()) return 'Done, next';
+    return this.step()!.step.later ? 'Ask me later' : 'It is right, next';
+  });
+  /** Timers that run at other steps. */
+  protected readonly elsewhere = computed(() =>
+    this.timers.running().filter(({ key }) => key !== this.at()),
+  );
   /** The key under which this step's task keeps its record. */
   readonly #taskKey = computed(() => {
     const step = this.step();
@@ -140,6 +198,19 @@ export class RunComponent {
         progress.ticked[key] === undefined,
     );
   });
+  /** What a visit finished without a connection will leave in the log. */
+  protected readonly toCome = computed(() => {
+    const [run, bench] = [this.run(), this.bench()];
+    return run && bench && this.keeper.later() ? entriesOf(run, bench.machines, Date.now()) : [];
+  });
+  /** Machines of this visit with something that was not rinsed out. */
+  protected readonly unrinsed = computed(() => {
+    const ids = new Set(this.run()?.tasks.map(({ machineId }) => machineId));
+    return (this.bench()?.machines ?? [])
+      .filter(({ id }) => ids.has(id))
+      .map((machine) => ({ machine, present: this.#presentIn(machine) }))
+      .filter(({ present }) => present.length > 0);
+  });
   /** The lines of the machines in this run, as they are now. */
   protected readonly lines = computed(() => {
     const [bench, run] = [this.bench(), this.run()];
@@ -164,6 +235,7 @@ export class RunComponent {
   protected readonly phaseNames = PHASE_NAMES;
   protected readonly sayMinutes = sayMinutes;
   protected readonly many = many;
+  protected readonly isDryer = isDryer;
 
   constructor() {
     effect(() => {
@@ -171,9 +243,17 @@ export class RunComponent {
       untracked(() => void this.keeper.open(id));
     });
     keepAwake(() => this.run()?.state === 'active');
+    onSwipe({ left: () => this.next(), right: () => this.step() && this.back() });
+    effect(() => this.timers.plan.set(this.plan()));
+    effect(() => {
+      const step = this.step();
+      if (step && this.aloud.on()) untracked(() => this.aloud.say(step));
+      else this.aloud.quiet();
+    });
+    inject(DestroyRef).onDestroy(() => this.aloud.quiet());
   }
 
-  protected say(entry: Entry): string {
+  protected say(entry: Entry | EntryDraft): string {
     return sayEntry(
       entry,
       this.bench()?.machines.find(({ id }) => id === entry.machineId),
@@ -192,17 +272,40 @@ export class RunComponent {
     this.#go(this.plan()?.steps[0]?.key ?? END);
   }
 
+  #presentIn(machine: Machine): ChemicalEvent[] {
+    const known = this.bench()?.states.find(({ machineId }) => machineId === machine.id)?.chemicals;
+    const plan = this.plan();
+    return plan && known ? this.chemicals.presentIn(plan, machine, known) : [];
+  }
+
   /** Ticks the step on screen and goes to the next. */
   protected next(): void {
     const step = this.step();
-    if (!step) return;
+    if (!step || this.waitsFor()) return;
+    if (this.proving()) return this.prove(step.step.later ? 'planned' : 'good');
+    const here = this.station();
+    if (step.step.rinses === 'station' && this.present().some(({ station }) => station === here)) {
+      this.chemicals.rinse(step, this.machine()!);
+    }
+    this.#tick(step);
+  }
+
+  /** Says what a proof showed, and goes on. */
+  protected prove(result: ProofResult): void {
+    this.#tick(this.step()!, (progress) => ({
+      ...progress,
+      proofs: { ...progress.proofs, [this.step()!.key]: result },
+    }));
+  }
+
+  #tick({ key }: RunStep, also: (progress: RunProgress) => RunProgress = (one) => one): void {
     const following = this.plan()!.steps[this.index() + 1]?.key ?? END;
     const now = new Date().toISOString();
     this.keeper.change(
       (progress) => ({
-        ...progress,
+        ...also(progress),
         at: following,
-        ticked: { ...progress.ticked, [step.key]: progress.ticked[step.key] ?? now },
+        ticked: { ...progress.ticked, [key]: progress.ticked[key] ?? now },
       }),
       'active',
     );
@@ -298,23 +401,6 @@ export class RunComponent {
     });
   }
 
-  protected startTimer(seconds: number): void {
-    const key = this.step()!.key;
-    const startedAt = new Date().toISOString();
-    this.keeper.change((progress) => ({
-      ...progress,
-      timers: { ...progress.timers, [key]: { startedAt, seconds } },
-    }));
-  }
-
-  protected stopTimer(): void {
-    const key = this.step()!.key;
-    this.keeper.change((progress) => {
-      const { [key]: _stopped, ...timers } = progress.timers;
-      return { ...progress, timers };
-    });
-  }
-
   protected async pause(): Promise<void> {
     const stored = await this.keeper.settle('paused');
     this.#toasts.show(
@@ -335,22 +421,16 @@ export class RunComponent {
 
   protected async finish(): Promise<void> {
     this.busy.set(true);
-    this.failed.set(undefined);
-    try {
-      this.finished.set(await this.keeper.finish());
-      this.#bench.refresh();
-      this.#settleFocus();
-    } catch (problem) {
-      this.failed.set(problem as ApiProblem);
-    } finally {
-      this.busy.set(false);
-    }
+    await this.keeper.finish();
+    this.busy.set(false);
+    this.#bench.refresh();
+    this.#settleFocus();
   }
 
   protected async undo(): Promise<void> {
+    this.failed.set(undefined);
     try {
       await this.keeper.undo();
-      this.finished.set(undefined);
       this.#bench.refresh();
       this.#toasts.show('The entries of this visit are undone. The visit is paused where it was.');
     } catch (problem) {

@@ -6,17 +6,52 @@ import {
   linkedSignal,
   output,
 } from '@angular/core';
-import type { MachineKind, RunStep, StationState, TaskRecord, Timer } from '@needlecase/core';
+import { RouterLink } from '@angular/router';
+import {
+  isDryer,
+  type Brought,
+  type ChemicalEvent,
+  type MachineKind,
+  type ProofResult,
+  type RunStep,
+  type StationState,
+  type TaskRecord,
+  type Timer,
+  type UnitSystem,
+} from '@needlecase/core';
 import { LineComponent } from '../thread/line.component';
+import { BringsComponent } from './brings.component';
+import { FigureComponent } from './figures/figure.component';
 import { GradePickerComponent } from './grade-picker.component';
+import { PhotosComponent } from './photos.component';
+import { StillInComponent } from './still-in.component';
 import { TimerComponent } from './timer.component';
+import { TraysComponent } from './trays.component';
 
 const MOST = 100_000;
+
+/** Where a quantity is measured with more than a watch. */
+const INSTRUMENT_OF: Readonly<Record<string, string>> = {
+  'drain-time': 'drain-test',
+  'fill-litres': 'fill-flow',
+  'drying-minutes': 'drying-test',
+  'bag-fill-time': 'hood-air',
+};
 
 /** One step: what to do, the caution where it counts, why, what to look at, what to note. */
 @Component({
   selector: 'nc-step',
-  imports: [LineComponent, GradePickerComponent, TimerComponent],
+  imports: [
+    RouterLink,
+    LineComponent,
+    BringsComponent,
+    FigureComponent,
+    GradePickerComponent,
+    PhotosComponent,
+    StillInComponent,
+    TimerComponent,
+    TraysComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './step.component.html',
   styleUrl: './step.component.scss',
@@ -31,12 +66,35 @@ export class StepComponent {
   readonly reading = input<number>();
   readonly timer = input<Timer>();
   readonly ticked = input.required<boolean>();
+  readonly machine = input('this machine');
+  readonly units = input<UnitSystem>('metric');
+  /** What is in the machine and was not rinsed out. */
+  readonly present = input<readonly ChemicalEvent[]>([]);
+  readonly brought = input<Brought>();
+  readonly products = input<readonly string[]>([]);
 
+  /** The instrument that takes the figure asked for here. */
+  protected readonly instrument = computed(
+    () => INSTRUMENT_OF[this.step().step.reading?.quantity ?? ''],
+  );
   readonly noted = output<Partial<TaskRecord>>();
   readonly measured = output<number | undefined>();
   readonly timed = output<number>();
   readonly untimed = output<void>();
+  /** Whether this step proves the work, and what was said of it. */
+  readonly proving = input(false);
+  readonly proof = input<ProofResult>();
+  readonly proved = output<ProofResult>();
+  readonly used = output<string>();
+  readonly notUsed = output<void>();
+  readonly rinsed = output<void>();
 
+  protected readonly proofWords: Record<ProofResult, string> = {
+    good: 'it is right',
+    bad: 'it is not right',
+    planned: 'to be asked after the next load',
+  };
+  protected readonly isDryer = isDryer;
   protected readonly what = computed(() => this.step().step);
   protected readonly typed = linkedSignal(() => String(this.reading() ?? ''));
   protected readonly wrong = computed(() => {
@@ -55,11 +113,6 @@ export class StepComponent {
     const count = this.foundCount(what) + change;
     const others = found.filter((one) => one.what !== what);
     this.noted.emit({ found: count > 0 ? [...others, { what, count }] : others });
-  }
-
-  protected trays(change: 1 | -1): void {
-    const trays = Math.min(200, Math.max(0, (this.record().trays ?? 0) + change));
-    this.noted.emit({ trays });
   }
 
   protected text(event: Event): void {

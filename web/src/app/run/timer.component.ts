@@ -13,6 +13,9 @@ import { interval, map, startWith } from 'rxjs';
         <span class="figure-number" role="timer">{{ clock() }}</span>
         <span>{{ left() === 0 ? wish().label + ' is done' : wish().label }}</span>
       </p>
+      @if (left() > 0) {
+        <span class="soft meanwhile">Go on with the next steps meanwhile; it tells you.</span>
+      }
       <span class="visually-hidden" role="status">{{ left() === 0 ? 'The time is up.' : '' }}</span>
       <button type="button" class="btn btn-plain" (click)="stopped.emit()">
         {{ left() === 0 ? 'Set it again' : 'Stop the timer' }}
@@ -75,11 +78,12 @@ export class TimerComponent {
     if (!timer) return 0;
     return secondsLeft(timer, this.#now());
   });
-  protected readonly clock = computed(() => {
-    const left = this.left();
-    return `${Math.floor(left / 60)}:${String(left % 60).padStart(2, '0')}`;
-  });
+  protected readonly clock = computed(() => sayClock(this.left()));
 }
+
+/** Seconds as minutes and seconds: "12:05". */
+export const sayClock = (seconds: number): string =>
+  `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 
 /** Whole seconds a timer has still to run. */
 export function secondsLeft({ startedAt, seconds }: Timer, now: number): number {

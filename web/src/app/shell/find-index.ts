@@ -31,6 +31,25 @@ const VIEWS: Place[] = [
     words: 'stock shopping list buy vinegar cleaner bottle',
     url: '/house/supplies',
   },
+  {
+    id: 'codes',
+    name: 'Display codes',
+    words: 'code sheet table lamp error manual import export',
+    url: '/house/codes',
+  },
+  {
+    id: 'trouble',
+    name: 'Trouble',
+    words: 'case broken wrong code symptom smell leak slow noise',
+    url: '/trouble',
+  },
+  {
+    id: 'measure',
+    name: 'Measure',
+    words:
+      'instruments vent run duct hood air drying test drain litres dose vinegar scale level cost',
+    url: '/measure',
+  },
   { id: 'house', name: 'House', words: 'household settings units zone hardness', url: '/house' },
 ];
 

@@ -1,24 +1,42 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { ChangesService } from '../data/changes.service';
 import { OutboxService } from '../data/outbox.service';
+import { RunSender } from '../data/run-sender.service';
 import { FindComponent } from './find.component';
 import { ThemeService } from './theme.service';
 import { ToastsComponent } from './toasts.component';
+import { WaitingComponent } from './waiting.component';
 
 /** The frame round every view. */
 @Component({
   selector: 'nc-root',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, FindComponent, ToastsComponent],
+  imports: [
+    RouterOutlet,
+    RouterLink,
+    RouterLinkActive,
+    FindComponent,
+    ToastsComponent,
+    WaitingComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './root.component.html',
   styleUrl: './root.component.scss',
 })
 export class RootComponent {
   protected readonly theme = inject(ThemeService);
-  protected readonly outbox = inject(OutboxService);
+  protected readonly changes = inject(ChangesService);
+  readonly #outbox = inject(OutboxService);
+  readonly #sender = inject(RunSender);
+  /** Entries and visits on this device that the server does not have. */
+  protected readonly waiting = computed(
+    () => this.#outbox.waiting() + this.#sender.waiting().length,
+  );
   protected readonly views = [
     { path: '/', name: 'Bench', exact: true },
     { path: '/visit', name: 'Visit', exact: false },
+    { path: '/trouble', name: 'Trouble', exact: false },
+    { path: '/measure', name: 'Measure', exact: false },
     { path: '/log', name: 'Log', exact: false },
     { path: '/house', name: 'House', exact: false },
   ];

@@ -31,8 +31,8 @@ describe('geometry of the line drawing', () => {
   });
 
   it('makes the thread thinner as a station closes, and never lets it vanish', () => {
-    const width = (median: number) => threadWidth({ low: 0, median, high: 2 }, 10);
-    expect(threadWidth(undefined, 10)).toBe(10);
+    const width = (median: number) => threadWidth(median, 10);
+    expect(threadWidth(0, 10)).toBe(10);
     expect(width(0.2)).toBeGreaterThan(width(0.6));
     expect(width(5)).toBeGreaterThan(2);
   });

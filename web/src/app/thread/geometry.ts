@@ -1,5 +1,4 @@
 import { line as curveLine, curveCatmullRom, arc as ringArc } from 'd3-shape';
-import type { Fouling } from '@needlecase/core';
 
 /* Where things lie on the line drawing, and how thread and gauges are drawn. */
 
@@ -78,5 +77,5 @@ class Stretches {
 const round = (n: number): number => Math.round(n * 10) / 10;
 
 /** Thickness of the thread past a station: thinner as the station closes. */
-export const threadWidth = (fouling: Fouling | undefined, full: number): number =>
-  full * (1 - 0.68 * Math.min(1, fouling?.median ?? 0));
+export const threadWidth = (narrowing: number, full: number): number =>
+  full * (1 - 0.68 * Math.min(1, narrowing));

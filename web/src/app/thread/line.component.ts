@@ -45,6 +45,8 @@ export class LineComponent {
   readonly width = input(640);
   /** A picture only, where the same can be chosen elsewhere. */
   readonly still = input(false);
+  /** Chance that trouble sits at a station, 0 to 1, drawn as a halo round it. */
+  readonly halos = input<ReadonlyMap<string, number>>();
   readonly choose = output<string>();
 
   readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -71,8 +73,9 @@ export class LineComponent {
   });
 
   protected readonly stretches = computed<Stretch[]>(() => {
-    const { placed, radius } = this.layout();
+    const { placed: all, radius } = this.layout();
     const full = Math.max(5, radius * 0.3);
+    const placed = all.map((one) => ({ ...one, narrowing: this.#narrowing(one.state) }));
     const main = placed.filter(({ state: { line } }) => line === 'water' || line === 'air');
     const condensate = placed.filter(({ state }) => state.line === 'condensate');
     const source = main.find(({ state }) => state.id === 'heat-exchanger');
@@ -90,6 +93,17 @@ export class LineComponent {
     const wanted = this.#focused() ?? this.selected();
     return wanted !== undefined && ids.includes(wanted) ? wanted : ids[0];
   });
+
+  /** How far the way is closed, 0 to 1: by suspicion where there is one, else by the expected fouling. */
+  #narrowing({ id, fouling }: StationState): number {
+    const halos = this.halos();
+    return halos?.size ? (halos.get(id) ?? 0) : (fouling?.median ?? 0);
+  }
+
+  protected haloOf(station: string): number {
+    const chance = this.halos()?.get(station) ?? 0;
+    return chance < 0.02 ? 0 : chance;
+  }
 
   protected said(state: StationState): string {
     const fouled = state.fouling
@@ -139,10 +153,14 @@ export class LineComponent {
   }
 }
 
-function stretchesOf(placed: readonly Placed[], full: number, kind?: 'water'): Stretch[] {
+function stretchesOf(
+  placed: readonly (Placed & { narrowing: number })[],
+  full: number,
+  kind?: 'water',
+): Stretch[] {
   return threadThrough(placed).map((path, i) => ({
     path,
-    width: threadWidth(placed[i]!.state.fouling, full),
+    width: threadWidth(placed[i]!.narrowing, full),
     kind: kind ?? (placed[i]!.state.line === 'water' ? 'water' : 'air'),
   }));
 }

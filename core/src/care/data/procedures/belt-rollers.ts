@@ -41,6 +41,7 @@ export const BELT_ROLLERS: Procedure = {
   proof: [
     {
       id: 'run-listen',
+      later: true,
       do: 'Listen to the next load for its first minute.',
       why: 'Under load it is heard best.',
       look: 'An even hum. A new squeal or thump: have belt and rollers looked at by somebody trained.',

@@ -36,6 +36,11 @@ export const DESCALE: Procedure = {
       why: 'Soda spends the acid, and nothing is dissolved. 100 g of citric acid dissolve about 78 g of scale.',
       look: 'Your manual’s descaler and dose come first.',
       hazards: ['cleaner-alone'],
+      brings: {
+        ask: 'What do you descale with?',
+        products: ['citric-acid', 'descaler'],
+        always: true,
+      },
     },
     {
       id: 'warm-cycle',
@@ -52,6 +57,7 @@ export const DESCALE: Procedure = {
       do: 'Run a rinse with nothing in it.',
       why: 'No acid may be left when detergent or bleach comes next.',
       timer: { minutes: 25, label: 'The rinse', optional: true },
+      rinses: 'all',
     },
   ],
   proof: [

@@ -25,6 +25,7 @@ export const DISPENSER_JETS: Procedure = {
     },
     {
       id: 'jets',
+      figure: 'jets',
       do: 'Run the thin brush or wire into each jet in the roof, the softener’s first.',
       why: 'Blocked jets leave powder and softener standing in the drawer.',
       look: 'No force: the roof is thin plastic.',
@@ -45,6 +46,7 @@ export const DISPENSER_JETS: Procedure = {
   proof: [
     {
       id: 'rinse-look',
+      later: true,
       do: 'After the next rinse see whether powder or softener is left standing.',
       why: 'Jets and siphon are free when nothing is left standing.',
       look: 'No powder, and no more than a spoonful of water in the softener place.',

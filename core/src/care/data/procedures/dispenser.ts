@@ -34,11 +34,22 @@ export const DISPENSER: Procedure = {
     },
     {
       id: 'mould',
-      do: 'If black stays: mould remover on the parts in the sink, wait, then rinse very well. Otherwise go on.',
+      do: 'If black stays: mould remover on the parts in the sink, and wait. Otherwise go on.',
       why: 'Brushing alone leaves the roots, and it is back in two weeks.',
-      look: 'Keep it in the sink. Nothing acid in the same sink until it is rinsed.',
+      look: 'Keep it in the sink, away from anything else you clean with.',
       hazards: ['mould-remover'],
       timer: { minutes: 10, label: 'Mould remover working', optional: true },
+      brings: {
+        ask: 'What do you use on the parts?',
+        products: ['mould-bleach', 'mould-peroxide', 'mould-alcohol', 'mould-unknown'],
+      },
+    },
+    {
+      id: 'mould-rinse',
+      do: 'Rinse the parts under running water for a good minute, and the sink as well.',
+      why: 'What stays on them goes into the machine with the next wash.',
+      look: 'No smell and nothing slippery.',
+      rinses: 'station',
     },
     {
       id: 'cavity',
@@ -62,6 +73,7 @@ export const DISPENSER: Procedure = {
   proof: [
     {
       id: 'flush',
+      later: true,
       do: 'After the next rinse look into the drawer.',
       why: 'Jets and siphon are free when nothing is left standing.',
       look: 'No powder, and no more than a spoonful of water in the softener place.',

@@ -15,6 +15,7 @@ export const DRAIN_HOSE: Procedure = {
   steps: [
     {
       id: 'hose-lift',
+      figure: 'standpipe',
       do: 'Draw the hose out of the standpipe, or off its spigot, and let it run into the bucket.',
       why: 'A litre stands in its low loop.',
       look: 'Note how deep it was in: it must go back as it was.',
@@ -63,6 +64,7 @@ export const DRAIN_HOSE: Procedure = {
   putBack: [
     {
       id: 'hose-in',
+      figure: 'standpipe',
       do: 'Put the hose back 15 to 30 cm into the standpipe, in its high loop, and tie it. Never sealed, never to the bottom.',
       why: 'Forgotten, it empties the wash on the floor; too deep, it siphons.',
       look: 'Tug at it: it stays. The loop is higher than the drum’s middle.',

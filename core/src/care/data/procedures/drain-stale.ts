@@ -14,12 +14,14 @@ export const DRAIN_STALE: Procedure = {
     },
     {
       id: 'hose-out',
+      figure: 'drain-down',
       do: 'Draw the drain-down hose out and lay its end in the tray.',
       why: 'It lets the water out a little at a time, without touching the filter.',
       look: 'No hose: give this up, and enter it under the machine. The filter then does both.',
     },
     {
       id: 'hose-drain',
+      figure: 'drain-down',
       do: 'Pull the cap off. At half a tray pinch the hose or put the cap back, empty the tray, and go on until nothing comes.',
       why: 'A tray filled to the rim cannot be carried.',
       hazards: ['scald'],
@@ -36,6 +38,7 @@ export const DRAIN_STALE: Procedure = {
   putBack: [
     {
       id: 'hose-cap',
+      figure: 'drain-down',
       do: 'Press the cap back on the hose, firmly, and clip the hose into its holder.',
       why: 'A loose cap empties the next wash on your floor.',
       look: 'Tug at the cap: it stays.',

@@ -34,6 +34,18 @@ export const DRUM_CLEAN: Procedure = {
       why: 'The maker knows the rubber and the heater. Nothing acid goes together with anything chlorinated.',
       look: 'If mould remover was used on gasket or drawer: a full rinse first.',
       hazards: ['cleaner-alone'],
+      brings: {
+        ask: 'What goes into the drum for the hot cycle?',
+        products: [
+          'vinegar',
+          'citric-acid',
+          'cleaner-acid',
+          'cleaner-oxygen',
+          'cleaner-mild',
+          'cleaner-unknown',
+          'bleach',
+        ],
+      },
     },
     {
       id: 'hot-cycle',
@@ -42,6 +54,14 @@ export const DRUM_CLEAN: Procedure = {
       look: '60 to 105 minutes. It needs nobody; you can leave the room but not the house.',
       hazards: ['hot-glass'],
       timer: { minutes: 90, label: 'The hot cycle', optional: true },
+    },
+    {
+      id: 'cleaner-out',
+      do: 'If you put something in: run a rinse with nothing in the drum.',
+      why: 'No cleaner may be left when the next thing goes in, or on the next wash.',
+      look: 'No smell of cleaner, and no foam on the glass.',
+      timer: { minutes: 25, label: 'The rinse', optional: true },
+      rinses: 'all',
     },
   ],
   atEnd: true,
@@ -66,6 +86,7 @@ export const DRUM_CLEAN: Procedure = {
     },
     {
       id: 'smell-again',
+      later: true,
       do: 'Smell into the drum after the next wash.',
       why: 'A clean drum smells of nothing.',
       look: 'Does it still foam with nothing in it? Then once more, and less detergent from now on.',

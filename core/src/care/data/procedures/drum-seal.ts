@@ -45,6 +45,7 @@ export const DRUM_SEAL: Procedure = {
   proof: [
     {
       id: 'dry-rim',
+      later: true,
       do: 'At the next load feel round the door while it runs.',
       why: 'A seal that holds lets no warm air out.',
       look: 'No draught at the rim.',

@@ -35,6 +35,7 @@ export const DUCT_RUN: Procedure = {
     },
     {
       id: 'brush',
+      figure: 'duct-brush',
       do: 'Push the brush in and turn it clockwise, adding rods one at a time, as far as the next elbow and through it.',
       why: 'Lint sits most at elbows and low points.',
       look: 'Pull back now and then and bag what comes. Do not force an elbow.',
@@ -54,6 +55,7 @@ export const DUCT_RUN: Procedure = {
     },
     {
       id: 'brush-out',
+      figure: 'duct-brush',
       do: 'Brush the duct from the hood inward as well.',
       why: 'With a riser or two elbows, one end does not reach all of it.',
       look: 'Below a riser lies the most; let it fall and vacuum it out at the bottom.',
@@ -84,6 +86,7 @@ export const DUCT_RUN: Procedure = {
   proof: [
     {
       id: 'hood-bag',
+      figure: 'hood',
       do: 'Run the dryer on air or with a small load. Hold a bin bag of known size over the hood and count the seconds until it is full.',
       why: 'It proves the air gets out, and gives a figure to compare next year.',
       look: 'A 113 litre bag fills in about one to two and a half seconds on a clear run.',

@@ -53,6 +53,7 @@ export const FINE_FILTER: Procedure = {
   proof: [
     {
       id: 'runs-on',
+      later: true,
       do: 'Watch the next load past the first ten minutes.',
       why: 'A clogged fine filter stops the dryer after minutes.',
       look: 'It runs to its end.',

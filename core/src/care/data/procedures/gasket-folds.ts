@@ -20,12 +20,14 @@ export const GASKET_FOLDS: Procedure = {
   steps: [
     {
       id: 'look',
+      figure: 'fold',
       do: 'Open the door and look into the folds with the torch, all the way round.',
       why: 'The bottom is where everything ends up.',
       look: 'Hair, coins, standing water, black spots.',
     },
     {
       id: 'peel',
+      figure: 'fold',
       do: 'Peel the lip back gently and pick out hair, lint and small things.',
       why: 'The rubber tears where it is forced, and a torn gasket leaks.',
       look: 'Sharp things hide here: look before you feel.',
@@ -39,6 +41,7 @@ export const GASKET_FOLDS: Procedure = {
     },
     {
       id: 'holes',
+      figure: 'fold',
       do: 'Find the drain holes at the bottom of the fold, often three, and clear each with tweezers or the brush.',
       why: 'Through them the fold empties after each wash.',
       look: 'A little water poured into the fold runs away at once.',
@@ -52,15 +55,13 @@ export const GASKET_FOLDS: Procedure = {
       id: 'treat',
       do: 'If there is mould or film, choose one: mould remover for black spots, or vinegar and water one to one for soap film. Leave it on, then wipe off.',
       why: 'One or the other and never both. Bleach shortens the rubber’s life, so keep it for what soap leaves. A gasket that stays black can be replaced.',
-      look: 'If you used mould remover: nothing acid goes into this machine until a full rinse has run.',
+      look: 'Read the label: what acts in it decides what must not follow it in this machine.',
       hazards: ['mould-remover', 'acid'],
       timer: { minutes: 20, label: 'Working in', optional: true },
-    },
-    {
-      id: 'treat-note',
-      do: 'Note what you used, if anything.',
-      why: 'Whoever cleans next must know what must not follow it.',
-      note: 'note',
+      brings: {
+        ask: 'What do you use on the gasket?',
+        products: ['vinegar', 'mould-bleach', 'mould-peroxide', 'mould-alcohol', 'mould-unknown'],
+      },
     },
   ],
   putBack: [
@@ -74,10 +75,18 @@ export const GASKET_FOLDS: Procedure = {
   proof: [
     {
       id: 'rinse',
-      do: 'If you used mould remover, run a rinse with nothing in the drum. Otherwise look into the fold after the next wash.',
-      why: 'The rinse clears what bleach is left; the look shows that the holes are open.',
-      look: 'No water stands in the fold. Leave the door ajar.',
+      do: 'If you used mould remover or vinegar, run a rinse with nothing in the drum.',
+      why: 'It clears what is left in the folds, before anything else meets it.',
+      look: 'Leave the door ajar afterwards.',
       hazards: ['mould-remover'],
+      rinses: 'all',
+    },
+    {
+      id: 'fold-look',
+      later: true,
+      do: 'Look into the fold after the next wash.',
+      why: 'It shows that the drain holes are open.',
+      look: 'No water stands in the fold.',
     },
   ],
 };

@@ -7,6 +7,7 @@ export const GASKET_WIPE: Procedure = {
   steps: [
     {
       id: 'wipe-fold',
+      figure: 'fold',
       do: 'Wipe the fold of the gasket dry, the bottom first.',
       why: 'Water collects at the bottom of the fold.',
       look: 'Hair and small things come along.',
@@ -35,6 +36,7 @@ export const GASKET_WIPE: Procedure = {
   proof: [
     {
       id: 'tomorrow',
+      later: true,
       do: 'Feel the fold before the next load.',
       why: 'Dry is right.',
       look: 'Still wet: open the door wider.',

@@ -49,6 +49,7 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'shower',
+      figure: 'exchanger',
       do: 'Put the plug in the bath and shower through the fins from both sides, until the water runs clear.',
       why: 'With the plug in you lift the fluff out of the bath instead of sending it down the drain.',
       look: 'Hold it to the light: every channel is open.',
@@ -93,6 +94,7 @@ export const HEAT_EXCHANGER: Procedure = {
   proof: [
     {
       id: 'next-load',
+      later: true,
       do: 'Watch the next load: how long it takes, and whether the room stays dry.',
       why: 'Shorter drying and dry windows are the proof.',
       look: 'A reminder lamp may stay on until the next programme starts. That is no fault.',

@@ -13,6 +13,7 @@ export const HOOD: Procedure = {
   steps: [
     {
       id: 'flap-move',
+      figure: 'hood',
       do: 'Look at the flap, then move it with a finger.',
       why: 'It must open by breath and fall shut by itself.',
       hazards: ['ladder'],
@@ -46,6 +47,7 @@ export const HOOD: Procedure = {
   putBack: [
     {
       id: 'flap-falls',
+      figure: 'hood',
       do: 'Let the flap fall shut once more.',
       why: 'A flap that stays open lets cold and mice in.',
     },
@@ -53,6 +55,7 @@ export const HOOD: Procedure = {
   proof: [
     {
       id: 'hood-bag',
+      figure: 'hood',
       do: 'Run the dryer, hold a bin bag of known size over the hood, and count the seconds until it is full.',
       why: 'It proves that the air gets out, and gives a figure to compare.',
       look: 'A 113 litre bag fills in about one to two and a half seconds on a clear run.',

@@ -34,6 +34,7 @@ export const INLET_SCREEN: Procedure = {
     },
     {
       id: 'dry-screen',
+      figure: 'inlet',
       do: 'Dry the little screen so that the pliers grip, and pull it straight out.',
       why: 'Wet plastic slips and tears.',
       look: 'Grip the rib in its middle, not the mesh.',
@@ -47,15 +48,24 @@ export const INLET_SCREEN: Procedure = {
     },
     {
       id: 'brush-screen',
-      do: 'Brush it and rinse it, or blow it out. White scale: lay it in vinegar for a few minutes.',
+      do: 'Brush it, or blow it out. White scale: lay it in vinegar for a few minutes.',
       why: 'Sand comes off dry, scale only with acid.',
       look: 'Light through every mesh. A hole: replace it.',
       hazards: ['acid'],
+      brings: { ask: 'Do you lay it in vinegar?', products: ['vinegar'] },
+    },
+    {
+      id: 'screen-rinse',
+      do: 'Rinse the little screen under the tap.',
+      why: 'Loose grains and vinegar stay out of the valve.',
+      look: 'Water runs through it freely.',
+      rinses: 'station',
     },
   ],
   putBack: [
     {
       id: 'screen-level',
+      figure: 'inlet',
       do: 'Push the screen back level, as far as it was.',
       why: 'Tilted it lets grit into the valve.',
     },

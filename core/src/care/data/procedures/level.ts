@@ -14,6 +14,7 @@ export const LEVEL: Procedure = {
     },
     {
       id: 'bubble',
+      figure: 'level',
       do: 'Lay the level on the top, along and then across.',
       why: 'It must be level both ways, front to back and side to side.',
       look: 'The bubble between its marks.',
@@ -26,6 +27,7 @@ export const LEVEL: Procedure = {
     },
     {
       id: 'feet',
+      figure: 'level',
       do: 'Loosen the locknut of the low corner’s foot and turn the foot out until the bubble is right. Feet as far in as they go.',
       why: 'A short foot stands firmer than a long one.',
       look: 'Do not lift it on your fingers: lever it with a board, or have somebody tip it a little.',
@@ -33,6 +35,7 @@ export const LEVEL: Procedure = {
     },
     {
       id: 'locknuts',
+      figure: 'level',
       do: 'Tighten the locknuts up against the housing.',
       why: 'A loose foot turns in the spin.',
     },
@@ -48,6 +51,7 @@ export const LEVEL: Procedure = {
   proof: [
     {
       id: 'spin',
+      later: true,
       do: 'Watch the next spin from beside it.',
       why: 'At full speed it shows.',
       look: 'It hums and stays. A roar that rises with the speed is another matter: bearings.',

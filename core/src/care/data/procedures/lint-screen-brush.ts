@@ -36,6 +36,7 @@ export const LINT_SCREEN_BRUSH: Procedure = {
   proof: [
     {
       id: 'next-time',
+      later: true,
       do: 'Look at the amount with the next load.',
       why: 'Much less than usual can mean that lint goes past the screen.',
       look: 'About the usual handful.',

@@ -19,6 +19,7 @@ export const LINT_SCREEN_WASH: Procedure = {
     },
     {
       id: 'pour',
+      figure: 'lint-screen',
       do: 'Hold it level under the tap and pour a cup of water on the mesh.',
       why: 'The pour-through test: water runs straight through a clean mesh and stands on a coated one.',
       look: 'Does a film of water stand, and on how much of the mesh?',
@@ -32,12 +33,14 @@ export const LINT_SCREEN_WASH: Procedure = {
     },
     {
       id: 'wash',
+      figure: 'lint-screen',
       do: 'Brush both sides softly with hot water and soap, and the inside if it opens.',
       why: 'The mesh is delicate: a hard brush pulls the threads apart.',
       look: 'Grey turns white. Film found means dryer sheets or softener; dryer balls leave none.',
     },
     {
       id: 'pour-again',
+      figure: 'lint-screen',
       do: 'Rinse, and pour a cup of water on it once more.',
       why: 'The same test tells whether the film is off.',
       look: 'Water runs straight through. If it still stands, wash again.',

@@ -11,6 +11,7 @@ export const MOISTURE_SENSOR: Procedure = {
   steps: [
     {
       id: 'find',
+      figure: 'strips',
       do: 'Find the two bare metal strips: in the drum beside the lint screen, in the door frame, or at the back wall.',
       why: 'They feel the damp as the clothes brush past.',
       look: 'Two parallel strips, a finger long, about a finger apart.',
@@ -24,15 +25,22 @@ export const MOISTURE_SENSOR: Procedure = {
     },
     {
       id: 'wipe',
+      figure: 'strips',
       do: 'Wipe both strips with alcohol or vinegar on a cotton pad until the pad stays white.',
       why: 'The film keeps damp cloth from touching the metal.',
       look: 'One or the other, not both. No metal brush: scratches hold film.',
       hazards: ['solvent'],
+      brings: {
+        ask: 'What do you wipe with?',
+        products: ['alcohol', 'vinegar'],
+        always: true,
+      },
     },
     {
       id: 'dry-strips',
-      do: 'Wipe them dry with a clean pad.',
+      do: 'Wipe them with a pad and clear water, then dry with a clean one.',
       why: 'What stays on dries to a film again.',
+      rinses: 'station',
     },
   ],
   putBack: [
@@ -46,6 +54,7 @@ export const MOISTURE_SENSOR: Procedure = {
   proof: [
     {
       id: 'auto',
+      later: true,
       do: 'Dry a mixed load on the automatic programme and feel it when it stops.',
       why: 'Even dryness is the proof.',
       look: 'Still damp, though a timed programme dries well: measure the sensor next.',

@@ -28,6 +28,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'hose-out',
+      figure: 'drain-down',
       do: 'Draw the drain-down hose out and lay its end in the tray.',
       why: 'It lets the water out a little at a time, before the filter is touched.',
       when: { drainDownHose: ['yes'] },
@@ -41,6 +42,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'hose-drain',
+      figure: 'drain-down',
       do: 'Pull the cap off the hose. At half a tray pinch the hose or put the cap back, empty the tray, and go on until nothing comes.',
       why: 'A tray filled to the rim cannot be carried.',
       look: 'Colour and smell. Slime or a bad smell calls for the soak below.',
@@ -50,6 +52,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'hose-cap',
+      figure: 'drain-down',
       do: 'Press the cap back on the hose, firmly, and clip the hose into its holder.',
       why: 'A loose cap empties the next wash on your floor.',
       look: 'Tug at the cap: it stays.',
@@ -66,6 +69,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'crack-open',
+      figure: 'filter-out',
       do: 'Turn the filter one turn anticlockwise and let the water run. At half a tray close it, empty the tray, and open it again. Repeat until nothing comes.',
       why: 'Without a drain-down hose the filter itself is the tap.',
       look: 'Colour and smell of the water.',
@@ -92,6 +96,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'unscrew',
+      figure: 'filter-out',
       do: 'Unscrew the filter slowly, anticlockwise, and draw it straight out.',
       why: 'Slowly, so that you can close it again if more water comes.',
       look: 'If it sticks, something is wedged behind it: ease it a little tighter, then looser, in turn. Pliers last, and gently.',
@@ -116,6 +121,14 @@ export const PUMP_FILTER: Procedure = {
       why: 'The acid loosens slime and soap film that soap leaves.',
       hazards: ['acid'],
       timer: { minutes: 15, label: 'Soaking', optional: true },
+      brings: { ask: 'Do you soak it?', products: ['vinegar'] },
+    },
+    {
+      id: 'soak-rinse',
+      do: 'Rinse the filter under running water on all sides.',
+      why: 'No vinegar goes back into the machine, and loose slime goes too.',
+      look: 'It no longer smells of vinegar.',
+      rinses: 'station',
     },
     {
       id: 'housing',
@@ -126,6 +139,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'impeller',
+      figure: 'impeller',
       do: 'Turn the impeller with a finger or the screwdriver.',
       why: 'A wheel that is held fast hums and pumps nothing.',
       look: 'It turns all the way round. It moves in small jerks; that is the magnet and is right. If it is held fast or spins quite loose, note it.',
@@ -142,6 +156,7 @@ export const PUMP_FILTER: Procedure = {
   putBack: [
     {
       id: 'filter-in',
+      figure: 'filter-in',
       do: 'Line up the notch, set the thread straight, and turn clockwise until the tab meets its stop. Hand tight, never forced.',
       why: 'A crossed thread leaks and is hard to undo.',
       look: 'The handle stands as it did before.',

@@ -24,6 +24,7 @@ export const SCREEN_WELL: Procedure = {
     },
     {
       id: 'pick',
+      figure: 'screen-well',
       do: 'Pick out what your fingers or tweezers reach.',
       why: 'Whole pieces come out better than crumbs.',
       look: 'Long and short screws below a cover: leave them in.',
@@ -31,6 +32,7 @@ export const SCREEN_WELL: Procedure = {
     },
     {
       id: 'nozzle',
+      figure: 'screen-well',
       do: 'Run the crevice nozzle and the thin brush down, 8 to 10 cm and no further.',
       why: 'Below that the brush meets the blower.',
       look: 'Draw upwards, so that nothing is pushed further in.',
@@ -61,6 +63,7 @@ export const SCREEN_WELL: Procedure = {
   proof: [
     {
       id: 'weak-air',
+      later: true,
       do: 'At the next load feel the air at the hood.',
       why: 'A clear well gives it back its strength.',
       look: 'The flap stands well open while it runs.',

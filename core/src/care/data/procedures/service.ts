@@ -45,6 +45,7 @@ export const SERVICE: Procedure = {
   proof: [
     {
       id: 'first-load',
+      later: true,
       do: 'Stay near for the first load.',
       why: 'What was not tightened shows itself then.',
       look: 'No drip, no smell, no new noise.',

@@ -35,11 +35,22 @@ export const SOFTENER_CUP: Procedure = {
     },
     {
       id: 'mould',
-      do: 'If black stays: mould remover on the parts in the sink, wait, rinse very well. Otherwise go on.',
+      do: 'If black stays: mould remover on the parts in the sink, and wait. Otherwise go on.',
       why: 'Brushing alone leaves the roots.',
-      look: 'Keep it in the sink. Nothing acid in the same sink until it is rinsed.',
+      look: 'Keep it in the sink, away from anything else you clean with.',
       hazards: ['mould-remover'],
       timer: { minutes: 10, label: 'Mould remover working', optional: true },
+      brings: {
+        ask: 'What do you use on the parts?',
+        products: ['mould-bleach', 'mould-peroxide', 'mould-alcohol', 'mould-unknown'],
+      },
+    },
+    {
+      id: 'mould-rinse',
+      do: 'Rinse the parts under running water for a good minute, and the sink as well.',
+      why: 'What stays on them goes into the machine with the next wash.',
+      look: 'No smell and nothing slippery.',
+      rinses: 'station',
     },
     {
       id: 'cup-seat',
@@ -63,6 +74,7 @@ export const SOFTENER_CUP: Procedure = {
   proof: [
     {
       id: 'flush',
+      later: true,
       do: 'After the next rinse look into the cup.',
       why: 'It is free when nothing is left standing.',
       look: 'Empty but for a few drops.',

@@ -34,6 +34,7 @@ export const TANK_EMPTY: Procedure = {
   proof: [
     {
       id: 'lamp',
+      later: true,
       do: 'Look at the tank lamp when the next programme starts.',
       why: 'It goes out when the tank is empty and seated.',
       look: 'The lamp is dark.',

@@ -1,0 +1,142 @@
+import {
+  MeasureProblem,
+  readFields,
+  say,
+  type Fields,
+  type Given,
+  type Working,
+} from '../instrument.js';
+
+export const DRYING_FIELDS = {
+  dry: { label: 'Dry weight', dimension: 'mass', least: 0.2, most: 15 },
+  wet: { label: 'Wet weight', dimension: 'mass', least: 0.2, most: 45 },
+  after: { label: 'Weight afterwards', dimension: 'mass', least: 0.2, most: 45 },
+  minutes: {
+    label: 'Time in the dryer',
+    dimension: 'time',
+    least: 120,
+    most: 21600,
+    metric: 'min',
+    us: 'min',
+  },
+  energy: {
+    label: 'Energy by a meter',
+    dimension: 'energy',
+    least: 0.05,
+    most: 15,
+    optional: true,
+  },
+} as const satisfies Fields;
+
+/** Loads by their class, kg of dry cloth. Common practice. */
+export const LOAD_CLASSES = [
+  { id: 'small', say: 'A small load: shirts and linen', dry: 1.5 },
+  { id: 'usual', say: 'A usual mixed load', dry: 3 },
+  { id: 'towels', say: 'Towels', dry: 3.5 },
+  { id: 'bedding', say: 'Bed linen for two', dry: 4 },
+  { id: 'full', say: 'A full drum', dry: 6 },
+] as const;
+
+/** Remaining moisture by the washer's spin, rpm. Common practice. */
+export const SPIN_MOISTURE: readonly (readonly [rpm: number, moisture: number])[] = [
+  [800, 0.67],
+  [1000, 0.6],
+  [1200, 0.53],
+  [1400, 0.5],
+  [1600, 0.45],
+];
+/** Wetter than the spin allows by so much is the washer's doing. Judgement. */
+const WETTER = 0.08;
+/** Minutes in which a load only warms up. Judgement. */
+const WARM_UP = 5;
+/** The load that minutes are told for: kg of dry cloth, and moisture to moisture. */
+export const REFERENCE_LOAD = { dry: 3, from: 0.6, to: 0.03 } as const;
+/** Most moisture that cloth can hold without dripping, kg/kg. */
+const MOST_MOISTURE = 3;
+
+export interface DryingTest {
+  /** kg of water a kg of dry cloth. */
+  moisture: { before: number; after: number };
+  /** kg. */
+  water: number;
+  /** kg a second. */
+  rate: number;
+  /** kWh a kg of water, where a meter was read. */
+  energyPerKg?: number;
+  /** Minutes that the reference load would have taken. */
+  normalised: number;
+  /** What the spin should leave; wetter than that is the washer's fault. */
+  expected?: number;
+  fault: 'washer' | 'none';
+  dryEnough: boolean;
+  working: Working[];
+}
+
+/** What a spin leaves in the cloth, kg/kg. @param rpm 400 to 2000 */
+export function spinMoisture(rpm: number): number {
+  const [first, last] = [SPIN_MOISTURE[0]!, SPIN_MOISTURE.at(-1)!];
+  if (rpm <= first[0]) return first[1];
+  if (rpm >= last[0]) return last[1];
+  const at = SPIN_MOISTURE.findIndex(([speed]) => speed >= rpm);
+  const [a, b] = [SPIN_MOISTURE[at - 1]!, SPIN_MOISTURE[at]!];
+  return a[1] + ((rpm - a[0]) / (b[0] - a[0])) * (b[1] - a[1]);
+}
+
+/**
+ * What a weighed load tells: how much water, how fast, and how long a usual load would have taken.
+ * @param spin rpm of the washer's spin before, if it is known
+ * @throws MeasureProblem
+ */
+export function dryingTest(given: Given<typeof DRYING_FIELDS>, spin?: number): DryingTest {
+  const { dry, wet, after, minutes: seconds, energy } = readFields(given, DRYING_FIELDS);
+  const problems = [];
+  if (wet <= dry) problems.push({ field: 'wet', message: 'Give more than the dry weight.' });
+  else if (wet > dry * (1 + MOST_MOISTURE)) {
+    problems.push({
+      field: 'wet',
+      message: `Give up to ${say(dry * (1 + MOST_MOISTURE), 'mass')}: cloth holds at most three times its weight of water (RMC 300 %).`,
+    });
+  }
+  if (after > wet) problems.push({ field: 'after', message: 'Give at most the wet weight.' });
+  else if (after < dry * 0.93) {
+    problems.push({ field: 'after', message: 'This is lighter than the dry cloth. Weigh again.' });
+  } else if (wet - after < 0.02) {
+    problems.push({ field: 'after', message: 'No water went out: give less than the wet weight.' });
+  }
+  if (spin !== undefined && !(spin >= 400 && spin <= 2000)) {
+    problems.push({ field: 'spin', message: 'Give a number from 400 to 2000 rpm.' });
+  }
+  if (problems.length) throw new MeasureProblem(problems);
+  const moisture = { before: (wet - dry) / dry, after: (after - dry) / dry };
+  const water = wet - after;
+  const minutes = seconds / 60;
+  const reference = REFERENCE_LOAD.dry * (REFERENCE_LOAD.from - REFERENCE_LOAD.to);
+  const warm = Math.min(WARM_UP, minutes / 2);
+  const normalised = warm + (minutes - warm) * (reference / water);
+  const expected = spin === undefined ? undefined : spinMoisture(spin);
+  const percent = (share: number) => `${Math.round(100 * share)} %`;
+  return {
+    moisture,
+    water,
+    rate: water / seconds,
+    ...(energy === undefined ? {} : { energyPerKg: energy / water }),
+    normalised,
+    ...(expected === undefined ? {} : { expected }),
+    fault: expected !== undefined && moisture.before > expected + WETTER ? 'washer' : 'none',
+    dryEnough: moisture.after <= 0.05,
+    working: [
+      {
+        what: 'Moisture',
+        how: `water over dry cloth: ${percent(moisture.before)} before, ${percent(moisture.after)} after`,
+      },
+      {
+        what: 'Water out',
+        how: `${say(water, 'mass')} in ${Math.round(minutes)} min: ${Math.round((60_000 * water) / seconds)} g a minute`,
+      },
+      {
+        what: 'A usual load',
+        how: `${REFERENCE_LOAD.dry} kg from ${percent(REFERENCE_LOAD.from)} to ${percent(REFERENCE_LOAD.to)} is ${reference.toFixed(2)} kg of water: ${warm} min to warm up, and the rest in proportion, ${Math.round(normalised)} min`,
+      },
+    ],
+  };
+}

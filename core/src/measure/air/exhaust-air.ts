@@ -1,0 +1,79 @@
+import {
+  MeasureProblem,
+  readFields,
+  type Fields,
+  type Given,
+  type Working,
+} from '../instrument.js';
+import { humidityRatio, moistVolume } from './psychrometrics.js';
+
+export const EXHAUST_FIELDS = {
+  room: { label: 'Temperature of the room', dimension: 'temperature', least: -10, most: 45 },
+  roomHumidity: {
+    label: 'Humidity of the room',
+    dimension: 'ratio',
+    least: 0.01,
+    most: 1,
+    metric: '%',
+    us: '%',
+  },
+  exhaust: { label: 'Temperature at the hood', dimension: 'temperature', least: -10, most: 110 },
+  exhaustHumidity: {
+    label: 'Humidity at the hood',
+    dimension: 'ratio',
+    least: 0.01,
+    most: 1,
+    metric: '%',
+    us: '%',
+  },
+  flow: { label: 'Air at the hood', dimension: 'flow', least: 0.001, most: 0.3 },
+} as const satisfies Fields;
+
+export interface ExhaustAir {
+  /** kg of water a second that the air carries out. */
+  water: number;
+  /** kg a kg of dry air, in the room and at the hood. */
+  ratios: { room: number; exhaust: number };
+  working: Working[];
+}
+
+/**
+ * Water that the air takes out, by what it holds before and after. @throws MeasureProblem
+ * Psychrometrics: ASHRAE Handbook, Fundamentals 2017, chapter 1, through PsychroLib.
+ */
+export function exhaustAir(given: Given<typeof EXHAUST_FIELDS>): ExhaustAir {
+  const { room, roomHumidity, exhaust, exhaustHumidity, flow } = readFields(given, EXHAUST_FIELDS);
+  if (exhaust <= room) {
+    throw new MeasureProblem([
+      {
+        field: 'exhaust',
+        message: `Give more than the ${Number(room.toFixed(1))} °C of the room: a dryer’s exhaust is warmer. Measure while it heats.`,
+      },
+    ]);
+  }
+  const ratios = {
+    room: humidityRatio(room, roomHumidity),
+    exhaust: humidityRatio(exhaust, exhaustHumidity),
+  };
+  const volume = moistVolume(exhaust, ratios.exhaust);
+  const water = (flow / volume) * (ratios.exhaust - ratios.room);
+  const g = (ratio: number) => `${(1000 * ratio).toFixed(2)} g/kg`;
+  return {
+    water,
+    ratios,
+    working: [
+      {
+        what: 'Water in the air',
+        how: `${g(ratios.room)} in the room, ${g(ratios.exhaust)} at the hood`,
+      },
+      {
+        what: 'Dry air',
+        how: `${(1000 * flow).toFixed(1)} L/s at ${volume.toFixed(4)} m³ a kg of dry air: ${(flow / volume).toFixed(4)} kg/s`,
+      },
+      {
+        what: 'Water out',
+        how: `the difference times the dry air: ${(60_000 * water).toFixed(0)} g a minute`,
+      },
+    ],
+  };
+}

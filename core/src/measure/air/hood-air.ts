@@ -1,0 +1,71 @@
+import { readFields, say, type Fields, type Given, type Working } from '../instrument.js';
+
+/** Air at the hood by an anemometer over an opening. */
+export const ANEMOMETER_FIELDS = {
+  speed: { label: 'Speed at the hood', dimension: 'speed', least: 0.1, most: 30 },
+  area: { label: 'Opening', dimension: 'area', least: 5e-4, most: 0.1, metric: 'cm²', us: 'in²' },
+} as const satisfies Fields;
+
+/** Air at the hood by the time a bag takes to fill. */
+export const BAG_FIELDS = {
+  bag: {
+    label: 'The bag holds',
+    dimension: 'volume',
+    least: 0.01,
+    most: 0.5,
+    metric: 'L',
+    us: 'gal',
+  },
+  seconds: { label: 'Time until it is taut', dimension: 'time', least: 0.3, most: 120 },
+} as const satisfies Fields;
+
+/** Healthy at the hood, m³/s (100 to 200 ft³/min; common practice). */
+export const HEALTHY_FLOW = { least: 0.047, most: 0.094 } as const;
+
+export interface HoodAir {
+  /** m³/s. */
+  flow: number;
+  verdict: 'weak' | 'healthy' | 'strong';
+  /** Share of this machine's own best, where it is known. */
+  ofBest?: number;
+  working: Working[];
+}
+
+/** By an anemometer. @throws MeasureProblem */
+export function hoodAirBySpeed(given: Given<typeof ANEMOMETER_FIELDS>, best?: number): HoodAir {
+  const { speed, area } = readFields(given, ANEMOMETER_FIELDS);
+  return judged(
+    speed * area,
+    best,
+    `${say(speed, 'speed')} × ${say(area, 'area', 'metric', 'cm²')}`,
+  );
+}
+
+/**
+ * By the bag test. @throws MeasureProblem
+ * @example hoodAirByBag({ bag: { value: 113, unit: 'L' }, seconds: { value: 2, unit: 's' } }).flow // 0.0565
+ */
+export function hoodAirByBag(given: Given<typeof BAG_FIELDS>, best?: number): HoodAir {
+  const { bag, seconds } = readFields(given, BAG_FIELDS);
+  return judged(
+    bag / seconds,
+    best,
+    `${say(bag, 'volume', 'metric', 'L')} in ${say(seconds, 'time')}`,
+  );
+}
+
+function judged(flow: number, best: number | undefined, from: string): HoodAir {
+  const { least, most } = HEALTHY_FLOW;
+  return {
+    flow,
+    verdict: flow < least ? 'weak' : flow > most ? 'strong' : 'healthy',
+    ...(best === undefined ? {} : { ofBest: flow / best }),
+    working: [
+      { what: 'Air', how: `${from} is ${say(flow, 'flow')}, ${say(flow, 'flow', 'us')}` },
+      {
+        what: 'Healthy',
+        how: `${say(least, 'flow')} to ${say(most, 'flow')} (100 to 200 ft³/min), common practice; your own best counts for more`,
+      },
+    ],
+  };
+}

@@ -1,0 +1,83 @@
+import { dryLoad, type DrumLoad } from './air/drum.js';
+import { MeasureProblem, readFields, type Fields, type Given, type Working } from './instrument.js';
+
+export const COST_FIELDS = {
+  flowNow: { label: 'Air now', dimension: 'flow', least: 0.004, most: 0.2 },
+  flowClean: { label: 'Air when clean', dimension: 'flow', least: 0.004, most: 0.2 },
+  dry: { label: 'Dry cloth a load', dimension: 'mass', least: 0.2, most: 15 },
+  moisture: { label: 'Moisture at the start', dimension: 'ratio', least: 0.1, most: 3 },
+  heater: { label: 'Heater', dimension: 'power', least: 500, most: 8000 },
+  room: { label: 'Room', dimension: 'temperature', least: -10, most: 45 },
+} as const satisfies Fields;
+
+export interface CostQuestion {
+  /** Price of a kWh, in the household's money. */
+  price: number;
+  loadsPerWeek: number;
+}
+
+export interface RunningCost {
+  now: { minutes: number; energy: number };
+  clean: { minutes: number; energy: number };
+  /** A year, at this many loads. */
+  year: {
+    loads: number;
+    energy: number;
+    money: number;
+    hours: number;
+    extraEnergy: number;
+    extraMoney: number;
+    extraHours: number;
+  };
+  working: Working[];
+}
+
+const WEEKS = 52.18;
+const TARGET = 0.03;
+
+/** What today's restriction costs a year against a clean way, by the drum model. @throws MeasureProblem */
+export function runningCost(
+  given: Given<typeof COST_FIELDS>,
+  { price, loadsPerWeek }: CostQuestion,
+): RunningCost {
+  const { flowNow, flowClean, dry, moisture, heater, room } = readFields(given, COST_FIELDS);
+  const problems = [];
+  if (flowNow > flowClean * (1 + 1e-9)) {
+    problems.push({ field: 'flowNow', message: 'Give at most the air of the clean way.' });
+  }
+  if (!(price >= 0 && price <= 10)) {
+    problems.push({ field: 'price', message: 'Give a number from 0 to 10 a kWh.' });
+  }
+  if (!(loadsPerWeek >= 0 && loadsPerWeek <= 70)) {
+    problems.push({ field: 'loadsPerWeek', message: 'Give a number from 0 to 70.' });
+  }
+  if (problems.length) throw new MeasureProblem(problems);
+  const at = (flow: number) => {
+    const load: DrumLoad = { dry, moisture, target: TARGET, flow, heater, room, humidity: 0.5 };
+    const { minutes, energy } = dryLoad(load);
+    return { minutes, energy };
+  };
+  const [now, clean] = [at(flowNow), at(flowClean)];
+  const loads = loadsPerWeek * WEEKS;
+  const extraEnergy = (now.energy - clean.energy) * loads;
+  const year = {
+    loads,
+    energy: now.energy * loads,
+    money: now.energy * loads * price,
+    hours: (now.minutes * loads) / 60,
+    extraEnergy,
+    extraMoney: extraEnergy * price,
+    extraHours: ((now.minutes - clean.minutes) * loads) / 60,
+  };
+  const load = ({ minutes, energy }: typeof now) =>
+    `${Math.round(minutes)} min, ${energy.toFixed(2)} kWh`;
+  return {
+    now,
+    clean,
+    year,
+    working: [
+      { what: 'A load', how: `now ${load(now)}; clean ${load(clean)} (drum model)` },
+      { what: 'A year', how: `${Math.round(loads)} loads at ${price} a kWh` },
+    ],
+  };
+}

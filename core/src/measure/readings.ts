@@ -1,0 +1,31 @@
+/*
+ * The forms in which the log keeps what instruments measure, so that a figure taken by watch in a visit
+ * and one from an instrument are the same quantity. Flows are in m³/s.
+ */
+
+/** The bin bag of the hood test, m³. */
+const BAG = 0.113;
+/** The water of a usual drain programme, m³. */
+const DRAINED = 0.015;
+/** Seconds that the fill hose runs. */
+const FILLING = 10;
+
+const rounded = (value: number, digits: number): number => Number(value.toFixed(digits));
+
+/** `bag-fill-time`, s, of an air flow, and back. */
+export const bagSeconds = (flow: number): number => rounded(BAG / flow, 2);
+export const airOfBag = (seconds: number): number => BAG / seconds;
+
+/** `drain-time`, s, of a water flow, and back. */
+export const drainSeconds = (flow: number): number => rounded(DRAINED / flow, 1);
+export const flowOfDrain = (seconds: number): number => DRAINED / seconds;
+
+/** `fill-litres`: litres in ten seconds. */
+export const fillLitres = (flow: number): number => rounded(flow * FILLING * 1000, 2);
+
+/** The best flow among some times that are the better the shorter they are. */
+export const bestOf = (
+  figures: readonly { value: number }[] | undefined,
+  flowOf: (seconds: number) => number,
+): number | undefined =>
+  figures?.length ? flowOf(Math.min(...figures.map(({ value }) => value))) : undefined;

@@ -1,0 +1,131 @@
+import {
+  MeasureProblem,
+  readFields,
+  say,
+  type Fields,
+  type Given,
+  type Working,
+} from '../instrument.js';
+
+export const DRAIN_FIELDS = {
+  litres: { label: 'Water in the drum', dimension: 'volume', least: 0.0005, most: 0.12 },
+  seconds: { label: 'Time until it is empty', dimension: 'time', least: 2, most: 3600 },
+  bucketLitres: {
+    label: 'Into a bucket: water',
+    dimension: 'volume',
+    least: 0.0005,
+    most: 0.12,
+    optional: true,
+  },
+  bucketSeconds: {
+    label: 'Into a bucket: time',
+    dimension: 'time',
+    least: 1,
+    most: 3600,
+    optional: true,
+  },
+  clean: {
+    label: 'This machine’s own when clean',
+    dimension: 'flow',
+    least: 1 / 60_000,
+    most: 60 / 60_000,
+    metric: 'L/min',
+    us: 'gal/min',
+    optional: true,
+  },
+} as const satisfies Fields;
+
+/** Usual for a healthy machine, m³/s: 12 to 20 L/min (common practice). */
+export const USUAL_DRAIN = { least: 12 / 60_000, most: 20 / 60_000 } as const;
+/** Shares of the machine's own clean flow below which to look, and to clean now. Common practice. */
+export const LOOK_BELOW = 0.7;
+export const CLEAN_BELOW = 0.5;
+/** Into a bucket it runs so much better: the pipe holds it back. Judgement. */
+const PIPE_HOLDS = 1.25;
+
+export interface DrainTest {
+  /** m³/s. */
+  flow: number;
+  /** Of the clean machine, or of 12 L/min where that is not known. */
+  share: number;
+  verdict: 'good' | 'look' | 'clean-now';
+  /** m³/s into a bucket at the hose's end. */
+  bucket?: number;
+  where?: 'machine' | 'pipe' | 'both' | 'none';
+  advice: string;
+  working: Working[];
+}
+
+/** How fast the drum empties, and, in two pieces, where it is held back. @throws MeasureProblem */
+export function drainTest(given: Given<typeof DRAIN_FIELDS>): DrainTest {
+  const { litres, seconds, bucketLitres, bucketSeconds, clean } = readFields(given, DRAIN_FIELDS);
+  if ((bucketLitres === undefined) !== (bucketSeconds === undefined)) {
+    throw new MeasureProblem([
+      {
+        field: bucketLitres === undefined ? 'bucketLitres' : 'bucketSeconds',
+        message: 'Into a bucket, both the water and the time are needed.',
+      },
+    ]);
+  }
+  const flow = litres / seconds;
+  const reference = clean ?? USUAL_DRAIN.least;
+  const share = flow / reference;
+  const verdictOf = (part: number) =>
+    part < CLEAN_BELOW ? 'clean-now' : part < LOOK_BELOW ? 'look' : 'good';
+  const verdict = verdictOf(share);
+  const bucket =
+    bucketLitres === undefined || bucketSeconds === undefined
+      ? undefined
+      : bucketLitres / bucketSeconds;
+  const slowMachine = bucket !== undefined && bucket / reference < LOOK_BELOW;
+  const slowPipe = bucket !== undefined && bucket > PIPE_HOLDS * flow;
+  const where =
+    bucket === undefined
+      ? undefined
+      : slowMachine && slowPipe
+        ? 'both'
+        : slowPipe
+          ? 'pipe'
+          : slowMachine
+            ? 'machine'
+            : 'none';
+  const perMinute = (value: number) => say(value, 'flow', 'metric', 'L/min');
+  return {
+    flow,
+    share,
+    verdict,
+    ...(bucket === undefined ? {} : { bucket }),
+    ...(where ? { where } : {}),
+    advice: ADVICE[where && where !== 'none' ? where : verdict],
+    working: [
+      {
+        what: 'Flow',
+        how: `${say(litres, 'volume', 'metric', 'L')} in ${say(seconds, 'time')}: ${perMinute(flow)}`,
+      },
+      {
+        what: 'Against',
+        how:
+          clean === undefined
+            ? `12 L/min, the lower end of what is usual (12 to 20 L/min, common practice); your own clean figure counts for more`
+            : `this machine when clean, ${perMinute(clean)}: ${Math.round(100 * share)} %; below 70 % look, below 50 % clean now`,
+      },
+      ...(bucket === undefined
+        ? []
+        : [
+            {
+              what: 'Into a bucket',
+              how: `${perMinute(bucket)}, ${(bucket / flow).toFixed(2)} times as fast: ${slowPipe ? 'the pipe holds it back' : 'the pipe is not what holds it back'}`,
+            },
+          ]),
+    ],
+  };
+}
+
+const ADVICE: Record<DrainTest['verdict'] | 'machine' | 'pipe' | 'both', string> = {
+  good: 'It drains as it should.',
+  look: 'Slower than it should be: look at the pump filter at the next visit.',
+  'clean-now': 'Half of what it should be, or less: clean the pump filter now.',
+  machine: 'The machine itself is slow: pump filter, impeller, or the hose.',
+  pipe: 'The machine is well; the standpipe or its trap holds the water back.',
+  both: 'Both are slow: the pump filter first, then the standpipe.',
+};

@@ -1,0 +1,95 @@
+import { readFields, type Fields, type Given, type Working } from '../instrument.js';
+
+export const LEVEL_FIELDS = {
+  /** Above 0: the right side is high; the front is high. */
+  across: {
+    label: 'Left to right: the right is higher by',
+    dimension: 'slope',
+    least: -40,
+    most: 40,
+  },
+  along: {
+    label: 'Back to front: the front is higher by',
+    dimension: 'slope',
+    least: -40,
+    most: 40,
+  },
+  width: {
+    label: 'Between left and right feet',
+    dimension: 'length',
+    least: 0.2,
+    most: 1.2,
+    metric: 'cm',
+    us: 'in',
+  },
+  depth: {
+    label: 'Between back and front feet',
+    dimension: 'length',
+    least: 0.2,
+    most: 1.2,
+    metric: 'cm',
+    us: 'in',
+  },
+} as const satisfies Fields;
+
+/** Coarse pitch of a foot's thread, mm a turn. ISO 261, from memory. */
+export const PITCHES = { M8: 1.25, M10: 1.5, M12: 1.75 } as const;
+export type Thread = keyof typeof PITCHES;
+
+export const FEET = ['front-left', 'front-right', 'back-left', 'back-right'] as const;
+export type Foot = (typeof FEET)[number];
+
+export interface FootTurns {
+  foot: Foot;
+  /** mm to raise it. */
+  raise: number;
+  /** Turns that screw it out. */
+  turns: number;
+}
+
+export interface Level {
+  level: boolean;
+  /** Every foot; those of 0 stay. The lowest are raised, so that none is screwed in. */
+  feet: FootTurns[];
+  working: Working[];
+}
+
+/** As level as a bubble shows, mm/m. Common practice. */
+export const LEVEL_WITHIN = 1;
+
+/**
+ * Which foot, how many turns. The highest corner stays, the others are screwed out to it.
+ * @throws MeasureProblem
+ * @example 4 mm/m over 0.54 m on M10: 1.44 turns
+ */
+export function level(given: Given<typeof LEVEL_FIELDS>, thread: Thread = 'M10'): Level {
+  const { across, along, width, depth } = readFields(given, LEVEL_FIELDS);
+  const pitch = PITCHES[thread];
+  const heights = FEET.map((foot) => ({
+    foot,
+    height:
+      (foot.endsWith('right') ? across * width : 0) +
+      (foot.startsWith('front') ? along * depth : 0),
+  }));
+  const highest = Math.max(...heights.map(({ height }) => height));
+  const isLevel = Math.abs(across) <= LEVEL_WITHIN && Math.abs(along) <= LEVEL_WITHIN;
+  const feet = heights.map(({ foot, height }): FootTurns => {
+    const raise = isLevel ? 0 : highest - height;
+    return { foot, raise, turns: raise / pitch };
+  });
+  return {
+    level: isLevel,
+    feet,
+    working: [
+      {
+        what: 'Height of a foot',
+        how: 'slope times the distance between the feet, across and along',
+      },
+      {
+        what: 'Turns',
+        how: `millimetres over the pitch of ${thread}, ${pitch} mm a turn (ISO 261 coarse)`,
+      },
+      { what: 'Level', how: 'within 1 mm a metre both ways (common practice)' },
+    ],
+  };
+}

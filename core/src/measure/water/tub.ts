@@ -1,0 +1,37 @@
+/** A front loader's drum, metres. */
+export interface Drum {
+  radius: number;
+  /** From the glass to the back. */
+  depth: number;
+}
+
+/** A common drum, 52 cm across and 35 cm deep; judgement from common practice. */
+export const COMMON_DRUM: Drum = { radius: 0.26, depth: 0.35 };
+
+/** A shallow tray of 3 litres is carried half full, a bucket of 10 litres with 8 in it. */
+export const TRAY_LITRES = 1.5;
+export const BUCKET_LITRES = 8;
+
+/**
+ * Water standing in a front loader, up to a height at the glass: a segment of a lying cylinder.
+ * @param height of the water above the drum's lowest point, metres, from 0 to twice the radius
+ * @returns litres
+ * @throws RangeError outside that range
+ * @source V = L (R² acos((R-h)/R) - (R-h) √(2Rh-h²)), any table of solids
+ */
+export function tubLitres(height: number, { radius, depth }: Drum = COMMON_DRUM): number {
+  if (!(height >= 0 && height <= 2 * radius)) {
+    throw new RangeError(`A height from 0 to ${2 * radius} m.`);
+  }
+  const above = radius - height;
+  const area =
+    radius ** 2 * Math.acos(above / radius) -
+    above * Math.sqrt(Math.max(0, 2 * radius * height - height ** 2));
+  return depth * area * 1000;
+}
+
+/** How often a tray or a bucket has to be carried. */
+export function tripsFor(litres: number): { trays: number; buckets: number } {
+  const trips = (each: number) => Math.max(0, Math.ceil(litres / each - 1e-9));
+  return { trays: trips(TRAY_LITRES), buckets: trips(BUCKET_LITRES) };
+}

@@ -1,0 +1,222 @@
+import { describe, expect, it } from 'vitest';
+import type { CaseEvent, CaseRecord } from '../../model/schemas.js';
+import { CASE_EVENTS } from '../../model/vocabulary.js';
+import { SYMPTOMS } from '../data/symptoms.js';
+import { checkCaseEvents } from './check.js';
+import { caseLine } from './line.js';
+import { CASE_MEASURES, measuresFor, verdictOf } from './measures.js';
+import {
+  comparisons,
+  entriesOfCase,
+  provenBy,
+  sayCaseEvent,
+  sayOutcome,
+  withFigures,
+} from './say.js';
+import { caseState, caseTitle, isRested, returning, situationIn } from './state.js';
+
+const DAY = 86_400_000;
+const T0 = Date.parse('2026-03-01T10:00:00Z');
+let number = 0;
+const happened = (kind: CaseEvent['kind'], more: Partial<CaseEvent> = {}, days = 0): CaseEvent => ({
+  id: `00000000-0000-4000-8000-${String(++number).padStart(12, '0')}`,
+  at: new Date(T0 + days * DAY).toISOString(),
+  kind,
+  ...more,
+});
+const record = (...events: CaseEvent[]): CaseRecord => ({
+  id: 'case',
+  machineId: 'washer',
+  events,
+});
+const slow = happened('answer', { finding: 'drains-slowly', answer: 'yes' });
+const fix = happened('fix', { cause: 'filter-clogged', task: 'pump-filter' }, 1);
+
+describe('what holds in a case', () => {
+  it('follows its events: told, taken back, and told by a code', () => {
+    const code = happened('code', { code: { code: 'E-18', class: 'drain', listed: true } });
+    const state = caseState(
+      record(
+        slow,
+        happened('answer', { finding: 'gurgle', answer: 'yes' }),
+        happened('take-back', { finding: 'gurgle' }),
+        code,
+      ),
+    );
+    expect(state.answers).toEqual({ 'drains-slowly': 'yes' });
+    expect(state.codes).toHaveLength(1);
+    expect(caseTitle(state)).toBe('It drains slowly');
+    const without = caseState(record(slow, code, happened('code-back', { of: code.id })));
+    expect(without.codes).toEqual([]);
+    expect(caseTitle(caseState(record(code)))).toContain('E-18');
+  });
+
+  it('has a title from the first moment on, and none without an event', () => {
+    expect(caseTitle(caseState(record(happened('stop', { stop: 'smoke' }))))).toBe(
+      'Stopped for safety',
+    );
+    expect(() => caseState(record())).toThrow(RangeError);
+  });
+
+  it('rests until a day, and wakes', () => {
+    const rested = caseState(record(slow, happened('rest', { until: '2026-03-04' })));
+    expect(rested.state).toBe('resting');
+    expect(isRested(rested, '2026-03-03')).toBe(false);
+    expect(isRested(rested, '2026-03-04')).toBe(true);
+    expect(caseState(record(slow, happened('rest'), happened('wake'))).state).toBe('open');
+  });
+
+  it('rules a cause out when its work did not help, and looks on', () => {
+    const state = caseState(
+      record(
+        slow,
+        fix,
+        happened('measure', { quantity: 'drain-time', value: 90, unit: 's' }),
+        happened('gone', { finding: 'drains-slowly', gone: false }),
+      ),
+    );
+    expect(state.tried).toEqual(['filter-clogged']);
+    expect(state.fix).toBeUndefined();
+    expect(state.before['drain-time']!.value).toBe(90);
+    expect(situationIn({ kind: 'front-load-washer', features: {} }, state).ruledOut).toEqual([
+      'filter-clogged',
+    ]);
+  });
+
+  it('takes work back that was begun and not done, and rules nothing out', () => {
+    const state = caseState(record(slow, fix, happened('fix-back')));
+    expect(state.fix).toBeUndefined();
+    expect(state.tried).toEqual([]);
+  });
+
+  it('opens again with its symptoms, but asks the looks anew', () => {
+    const state = caseState(
+      record(
+        slow,
+        happened('answer', { finding: 'open-filter', answer: 'yes' }),
+        fix,
+        happened('close', { ending: 'fixed', returnDays: 60 }),
+        happened('reopen'),
+      ),
+    );
+    expect(state.state).toBe('open');
+    expect(state.reopened).toBe(1);
+    expect(state.answers).toEqual({ 'drains-slowly': 'yes' });
+    expect(state.fix).toBeUndefined();
+  });
+});
+
+describe('a closed case comes back', () => {
+  const closed = record(slow, fix, happened('close', { ending: 'fixed', returnDays: 30 }, 2));
+  it('within its time, for its machine and its symptom', () => {
+    const told = { finding: 'drains-slowly' };
+    expect(returning([closed], 'washer', told, T0 + 32 * DAY)).toBe(closed);
+    expect(returning([closed], 'washer', told, T0 + 32.1 * DAY)).toBeUndefined();
+    expect(returning([closed], 'dryer', told, T0 + 3 * DAY)).toBeUndefined();
+    expect(returning([closed], 'washer', { finding: 'gurgle' }, T0 + 3 * DAY)).toBeUndefined();
+  });
+  it('but not where it was a mistake', () => {
+    const slip = record(slow, happened('close', { ending: 'mistake' }));
+    expect(returning([slip], 'washer', { finding: 'drains-slowly' }, T0)).toBeUndefined();
+  });
+});
+
+describe('the proof of a case', () => {
+  const before = happened('measure', { quantity: 'drain-time', value: 118, unit: 's' });
+  const after = (value: number) =>
+    happened('measure', { quantity: 'drain-time', value, unit: 's' }, 2);
+  const gone = happened('gone', { finding: 'drains-slowly', gone: true }, 2);
+
+  it('holds when what was told is gone and the same figure is better', () => {
+    expect(provenBy(caseState(record(slow, before, fix, after(60), gone)))).toBe('proven');
+    expect(provenBy(caseState(record(slow, before, fix, after(60))))).toBe('open');
+    expect(provenBy(caseState(record(slow, before, fix, after(115), gone)))).toBe('doubtful');
+    expect(provenBy(caseState(record(slow, before)))).toBe('open');
+  });
+
+  it('says before and after at the end, and the log keeps it', () => {
+    const close = happened('close', { ending: 'fixed' }, 3);
+    const state = caseState(record(slow, before, fix, after(60), gone, close));
+    expect(sayOutcome(state)).toBe(
+      'It drains slowly: fixed. Cause: the pump filter is clogged. Seconds until the drum is empty: 118 before, 60 after.',
+    );
+    const [entry] = entriesOfCase(close, state, { id: 'case', machineId: 'washer' });
+    expect(entry).toMatchObject({ kind: 'case', station: 'pump-filter', caseId: 'case' });
+    expect(entriesOfCase(before, state, { id: 'case', machineId: 'washer' })).toMatchObject([
+      { kind: 'reading', quantity: 'drain-time', value: 118 },
+    ]);
+  });
+
+  it('takes the log’s figures where the case has none: the last before the work, the last since', () => {
+    const logged = {
+      'drain-time': [60, 118, 80].map((value, i) => ({ value, at: T0 + (2 - 2 * i) * DAY })),
+    };
+    const state = withFigures(caseState(record(slow, fix)), logged);
+    expect(comparisons(state)[0]).toMatchObject({ before: 118, after: 60, verdict: 'better' });
+    const old = { 'drain-time': [{ value: 50, at: T0 - 200 * DAY }] };
+    expect(comparisons(withFigures(caseState(record(slow, fix)), old))[0]!.before).toBeUndefined();
+  });
+
+  it('knows which way is better', () => {
+    expect(verdictOf({ lessIsBetter: true }, 100, 60)).toBe('better');
+    expect(verdictOf({ lessIsBetter: false }, 100, 60)).toBe('worse');
+    expect(verdictOf({ lessIsBetter: true }, 100, 95)).toBe('same');
+    for (const { of } of CASE_MEASURES)
+      for (const id of of)
+        expect(
+          SYMPTOMS.some((one) => one.id === id),
+          id,
+        ).toBe(true);
+    expect(measuresFor(['long-drying']).map(({ quantity }) => quantity)).toEqual([
+      'drying-minutes',
+      'bag-fill-time',
+    ]);
+  });
+});
+
+describe('what may be told in a case', () => {
+  const wrong = (kind: CaseEvent['kind'], more: Partial<CaseEvent> = {}) =>
+    checkCaseEvents([happened(kind, more)], 'front-load-washer', T0).map(({ field }) => field);
+  it.each<[CaseEvent['kind'], Partial<CaseEvent>, string]>([
+    ['answer', { answer: 'yes' }, 'events.0.finding'],
+    ['answer', { finding: 'weak-air', answer: 'yes' }, 'events.0.finding'],
+    ['gone', { finding: 'open-filter', gone: true }, 'events.0.finding'],
+    ['stop', { stop: 'moonlight' }, 'events.0.stop'],
+    ['looked', { cause: 'duct-lined' }, 'events.0.cause'],
+    ['measure', { quantity: 'drain-time', value: 9, unit: 'min' }, 'events.0.unit'],
+    ['measure', { quantity: 'mood', value: 9, unit: 's' }, 'events.0.quantity'],
+    ['close', {}, 'events.0.ending'],
+  ])('not %s with %o', (kind, more, field) => {
+    expect(wrong(kind, more)).toEqual([field]);
+  });
+  it('nothing of tomorrow', () => {
+    expect(checkCaseEvents([happened('rest', {}, 1)], 'front-load-washer', T0)[0]!.field).toBe(
+      'events.0.at',
+    );
+  });
+  it('and every kind has words', () => {
+    const more = {
+      finding: 'drains-slowly',
+      answer: 'no',
+      stop: 'x',
+      cause: 'filter-clogged',
+      quantity: 'drain-time',
+      value: 3,
+      unit: 's',
+      gone: true,
+      ending: 'fixed',
+      note: 'A note',
+      code: { class: 'drain', listed: false },
+    } as const;
+    for (const kind of CASE_EVENTS)
+      expect(sayCaseEvent(happened(kind, more)).length).toBeGreaterThan(5);
+  });
+});
+
+it('tells the bench how a case stands', () => {
+  const said = (...events: CaseEvent[]) => caseLine(record(...events), 'UTC', '2026-03-05').said;
+  expect(said(slow)).toBe('since 1 March');
+  expect(said(slow, fix)).toBe('the work is to be proved');
+  expect(said(slow, happened('rest', { until: '2026-03-07' }))).toContain('rests until');
+  expect(said(slow, happened('rest', { until: '2026-03-05' }))).toContain('has rested');
+});

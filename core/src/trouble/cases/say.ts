@@ -1,0 +1,193 @@
+import type { CaseEvent, EntryDraft } from '../../model/schemas.js';
+import type { Answer, CaseEnding } from '../../model/vocabulary.js';
+import { isSymptom, sayFinding } from '../case.js';
+import { sayCode } from '../codes/evidence.js';
+import { causeById } from '../data/causes.js';
+import { STOP_RULES } from '../data/stops.js';
+import {
+  CASE_MEASURES,
+  measuresFor,
+  verdictOf,
+  type CaseMeasure,
+  type Verdict,
+} from './measures.js';
+import { caseTitle, toldSymptoms, type CaseState, type LoggedFigure } from './state.js';
+
+export const ANSWER_WORDS: Record<Answer, string> = {
+  yes: 'yes',
+  no: 'no',
+  partly: 'in part',
+  unknown: 'not known',
+};
+
+export const ENDING_WORDS: Record<CaseEnding, string> = {
+  fixed: 'fixed',
+  professional: 'given to a professional',
+  'by-itself': 'gone by itself',
+  mistake: 'a mistake',
+};
+
+const measureOf = (quantity: string): CaseMeasure | undefined =>
+  CASE_MEASURES.find((one) => one.quantity === quantity);
+
+/** One line of a case's timeline. */
+export function sayCaseEvent(event: CaseEvent): string {
+  const { kind, finding, answer, cause, note } = event;
+  switch (kind) {
+    case 'answer':
+      return isSymptom(finding!) && answer === 'yes'
+        ? `Told: ${sayFinding(finding!)}`
+        : `${sayFinding(finding!)} ${isSymptom(finding!) ? '— ' : ''}${ANSWER_WORDS[answer!]}`;
+    case 'take-back':
+      return `Taken back: ${sayFinding(finding!)}`;
+    case 'stop':
+      return `Stopped: ${STOP_RULES.find(({ id }) => id === event.stop)?.say ?? event.stop}`;
+    case 'no-stop':
+      return 'Nothing that calls for stopping at once';
+    case 'code':
+      return `On the display: ${sayCode(event.code!)}`;
+    case 'code-back':
+      return 'A code was taken back';
+    case 'looked':
+      return `Looked, and ${causeById(cause!).name}`;
+    case 'looked-back':
+      return 'That was taken back';
+    case 'fix':
+      return `Begun: ${causeById(cause!).fix.say}`;
+    case 'fix-back':
+      return 'The work was not done';
+    case 'measure':
+      return `${measureOf(event.quantity!)?.label ?? event.quantity}: ${event.value} ${event.unit}`;
+    case 'gone':
+      return `${sayFinding(finding!)} — ${event.gone ? 'gone' : 'still there'}`;
+    case 'not-held':
+      return 'The work did not help';
+    case 'rest':
+      return event.until ? `Left to rest until ${event.until}` : 'Left to rest';
+    case 'wake':
+      return 'Taken up again';
+    case 'close':
+      return `Closed: ${ENDING_WORDS[event.ending!]}`;
+    case 'reopen':
+      return 'It came back: opened again';
+    case 'note':
+      return note ?? '';
+  }
+}
+
+/** A measure of a case with both figures and what came of it. */
+export interface CaseComparison {
+  measure: CaseMeasure;
+  before?: number;
+  after?: number;
+  verdict?: Verdict;
+}
+
+/** Figures older than this say nothing of how it was before the work. */
+const BEFORE_DAYS = 90;
+
+/**
+ * A case's state with the log's figures where it has none of its own: the latest before the work, and
+ * the latest since, such as those read in its run.
+ */
+export function withFigures(
+  state: CaseState,
+  figures: Readonly<Record<string, readonly LoggedFigure[]>>,
+): CaseState {
+  const { fix } = state;
+  if (!fix) return state;
+  const filled = { ...state, before: { ...state.before }, after: { ...state.after } };
+  for (const { quantity, unit } of measuresFor(toldSymptoms(state))) {
+    const logged = figures[quantity] ?? [];
+    const before = logged.find(({ at }) => at < fix.at && fix.at - at < BEFORE_DAYS * 86_400_000);
+    const after = logged.find(({ at }) => at >= fix.at);
+    if (before) filled.before[quantity] ??= { ...before, unit };
+    if (after) filled.after[quantity] ??= { ...after, unit };
+  }
+  return filled;
+}
+
+/** The measures that fit a case, each before against after. */
+export function comparisons(state: CaseState): CaseComparison[] {
+  const fitting = measuresFor(toldSymptoms(state));
+  const taken = CASE_MEASURES.filter(
+    ({ quantity }) => state.before[quantity] ?? state.after[quantity],
+  );
+  return CASE_MEASURES.filter((one) => fitting.includes(one) || taken.includes(one)).map(
+    (measure) => {
+      const [before, after] = [state.before, state.after].map(
+        (figures) => figures[measure.quantity]?.value,
+      );
+      return {
+        measure,
+        ...(before === undefined ? {} : { before }),
+        ...(after === undefined ? {} : { after }),
+        ...(before === undefined || after === undefined
+          ? {}
+          : { verdict: verdictOf(measure, before, after) }),
+      };
+    },
+  );
+}
+
+export type Proven = 'proven' | 'doubtful' | 'open';
+
+/**
+ * Whether the work of a case held: every symptom told is gone, and every figure taken before and after
+ * is better. A figure that is no better makes it doubtful.
+ */
+export function provenBy(state: CaseState): Proven {
+  if (!state.fix) return 'open';
+  const symptoms = toldSymptoms(state);
+  const figures = comparisons(state).flatMap(({ verdict }) => verdict ?? []);
+  if (figures.some((one) => one !== 'better')) return 'doubtful';
+  const allGone = symptoms.every((id) => state.gone[id]);
+  return allGone && (symptoms.length > 0 || figures.length > 0) ? 'proven' : 'open';
+}
+
+/** What came of a case, in a few sentences. */
+export function sayOutcome(state: CaseState): string {
+  const cause = state.found?.cause ?? state.fix?.cause;
+  const figures = comparisons(state)
+    .filter(({ before, after }) => before !== undefined && after !== undefined)
+    .map(({ measure, before, after }) => `${measure.label}: ${before} before, ${after} after.`);
+  return [
+    `${caseTitle(state)}: ${state.ending ? ENDING_WORDS[state.ending] : 'open'}.`,
+    ...(cause ? [`Cause: ${causeById(cause).name}.`] : []),
+    ...figures,
+  ].join(' ');
+}
+
+/**
+ * What the log keeps of an event: a code seen, a figure read, the end.
+ * @param after the state once the event is in
+ */
+export function entriesOfCase(
+  event: CaseEvent,
+  after: CaseState,
+  { id, machineId }: { id: string; machineId: string },
+): EntryDraft[] {
+  const common = { id: event.id, machineId, caseId: id, at: event.at, source: 'case' } as const;
+  if (event.kind === 'code' && event.code?.code) {
+    return [
+      { ...common, kind: 'code', code: event.code.code.slice(0, 40), note: event.code.says ?? '' },
+    ];
+  }
+  if (event.kind === 'measure') {
+    const { quantity, value, unit } = event;
+    return [{ ...common, kind: 'reading', quantity: quantity!, value: value!, unit: unit! }];
+  }
+  if (event.kind === 'close' && event.ending !== 'mistake') {
+    const cause = after.found?.cause ?? after.fix?.cause;
+    const { station } = cause ? causeById(cause) : {};
+    return [
+      {
+        ...common,
+        kind: 'case',
+        note: sayOutcome(after),
+        ...(station && station !== 'whole' ? { station } : {}),
+      },
+    ];
+  }
+  return [];
+}

@@ -1,0 +1,12 @@
+import type { TroubleCause } from '../catalogue.js';
+import { DRYER_CAUSES } from './dryer-causes.js';
+import { WASHER_CAUSES } from './washer-causes.js';
+
+export const CAUSES: readonly TroubleCause[] = [...WASHER_CAUSES, ...DRYER_CAUSES];
+
+/** @throws RangeError for an unknown cause */
+export function causeById(id: string): TroubleCause {
+  const found = CAUSES.find((one) => one.id === id);
+  if (!found) throw new RangeError(`There is no cause "${id}".`);
+  return found;
+}

@@ -1,0 +1,173 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, machineCalled, ready, test } from './house.js';
+
+const first = (page: Page) => page.locator('nc-suspects li').first();
+const begin = async (page: Page, address: string, machine: string) => {
+  await page.goto(`${address}trouble`);
+  await page
+    .getByRole('link', { name: new RegExp(machine) })
+    .last()
+    .click();
+  await page.getByRole('button', { name: 'None of these' }).click();
+};
+
+test('a washer that stands full: symptoms, a code, the work, the proof, the closed case', async ({
+  page,
+  demo,
+}) => {
+  const { id: machineId } = await machineCalled(demo, 'Cellar washer');
+  await page.goto(`${demo.address}trouble?machine=${machineId}`);
+  await page.getByRole('button', { name: 'None of these' }).click();
+  await page.getByLabel('Describe it in a few words').fill('empty');
+  await page.getByRole('button', { name: 'It drains slowly' }).click();
+  await expect(page).toHaveURL(/trouble\/[0-9a-f-]{36}$/);
+  await page.getByRole('button', { name: 'It does not drain: water stands in the drum' }).click();
+  await page.getByRole('button', { name: 'The display shows a code or lamps' }).click();
+  await page.getByLabel('The code on the display').fill('£18');
+  await expect(page.getByText('You typed £18, your sheet has E-18.')).toBeVisible();
+  await page.getByRole('button', { name: 'The display shows this' }).click();
+  await expect(first(page)).toContainText('the pump filter is clogged');
+  await expect(first(page)).toContainText('E-18: Water not pumped out in time');
+
+  await page.reload();
+  const sure = await first(page).textContent();
+  await page.getByRole('button', { name: 'Take back: It drains slowly' }).click();
+  await expect(first(page)).not.toHaveText(sure!);
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(
+    violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`),
+  ).toEqual([]);
+
+  await page
+    .getByLabel('You looked already?')
+    .selectOption({ label: 'Pump filter: the pump filter is clogged' });
+  await page.getByRole('button', { name: 'That is it' }).click();
+  await page.getByRole('button', { name: 'Begin this work' }).click();
+  await expect(page.getByRole('heading', { name: 'Before you begin' })).toBeVisible();
+  const run = page.url().split('/').at(-1)!;
+  const { version } = await demo.api<{ version: number }>(`runs/${run}`);
+  expect(version).toBeGreaterThan(0);
+  await demo.api(`runs/${run}/finish`, {});
+  await page.goto(`${demo.address}`);
+  await page.getByRole('link', { name: /the work is to be proved/ }).click();
+  const minutes = page.getByLabel('Seconds until the drum is empty');
+  await minutes.fill('0');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByRole('alert')).toContainText('Give a number above 0');
+  await minutes.fill('40');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await page
+    .getByRole('button', { name: 'It does not drain: water stands in the drum: gone' })
+    .click();
+  await page.getByRole('button', { name: 'It held: close the case' }).click();
+  await expect(page.getByRole('heading', { name: 'Closed: fixed' })).toBeVisible();
+  await expect
+    .poll(async () => {
+      const { entries } = await demo.api<{ entries: { note: string }[] }>(
+        'entries?kind=case&limit=1',
+      );
+      return entries[0]?.note;
+    })
+    .toContain('the pump filter is clogged');
+
+  // It comes back within its time: the same case goes on.
+  const closed = page.url();
+  await page.goto(`${demo.address}trouble?machine=${machineId}`);
+  await page.getByRole('button', { name: 'None of these' }).click();
+  await page.getByRole('button', { name: 'It does not drain: water stands in the drum' }).click();
+  await expect(page).toHaveURL(closed);
+});
+
+test('the open case of a dryer that takes long: a look, work that does not help, and on', async ({
+  page,
+  demo,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${demo.address}trouble`);
+  await page.getByRole('link', { name: /It takes long to dry/ }).click();
+  await expect(first(page)).toContainText('the duct run is lined with lint');
+  await page.getByText('Other looks, and work').click();
+  await page
+    .getByRole('button', { name: /Is the hood outside stuck.* Yes/ })
+    .first()
+    .click();
+  await expect(first(page)).toContainText('the hood outside');
+  await page.getByLabel('You looked already?').selectOption('hood-stuck');
+  await page.getByRole('button', { name: 'That is it' }).click();
+  await page.getByRole('button', { name: 'I have done it' }).click();
+  await expect(page.getByText('90 min')).toBeVisible();
+  // Work begun by mistake is taken back.
+  await page.getByRole('button', { name: 'The work was not done' }).click();
+  await page.getByRole('button', { name: 'I have done it' }).click();
+  await page.getByRole('button', { name: /still there/ }).click();
+  await expect(first(page)).not.toContainText('the hood outside');
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(wide).toBeLessThanOrEqual(390);
+});
+
+test('a stop rule comes before any suspect', async ({ page, demo }) => {
+  const { id } = await machineCalled(demo, 'Cellar dryer');
+  await page.goto(`${demo.address}trouble?machine=${id}`);
+  await ready(page);
+  await page.getByRole('button', { name: /Smoke, flames/ }).click();
+  await expect(page.getByRole('alert')).toContainText('Call the fire service from outside.');
+  await expect(page.locator('nc-suspects')).toHaveCount(0);
+});
+
+test('lamps, a reminder, and a code on no sheet', async ({ page, demo }) => {
+  await begin(page, demo.address, 'Top-floor dryer');
+  await page.getByRole('button', { name: 'The display shows a code or lamps' }).click();
+  await page.getByRole('button', { name: 'Condenser', exact: true }).click();
+  await expect(page.getByText('This is a reminder, not a fault.').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Condenser', exact: true }).click();
+  await page.getByRole('button', { name: 'Tank', exact: true }).click();
+  await page.getByRole('button', { name: 'Filter', exact: true }).click();
+  await page.getByLabel('They flash').selectOption({ label: '3 times' });
+  await page.getByRole('button', { name: 'The display shows this' }).click();
+  await expect(
+    page
+      .getByText('Tank and Filter', { exact: false })
+      .or(page.getByText('Filter and Tank flash 3 times'))
+      .first(),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'The display shows a code or lamps' }).click();
+  await page.getByLabel('The code on the display').fill('🧺');
+  await expect(page.getByText('There is no letter or digit in it.')).toBeVisible();
+  await page.getByLabel('The code on the display').fill('X'.repeat(10_000));
+  await expect(page.getByText('at most 12 letters and digits')).toBeVisible();
+  await page.getByLabel('The code on the display').fill('A77');
+  await page.getByRole('button', { name: /^too hot/ }).click();
+  await page.getByRole('button', { name: 'Add it' }).click();
+  await expect(page.getByText('A77 is on the sheet now.')).toBeVisible();
+});
+
+test('a code sheet is typed in, kept, exported, taken away and imported again', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}house/codes`);
+  await page.getByRole('button', { name: 'Begin a sheet' }).click();
+  const table = page.locator('nc-code-table form');
+  await table.getByLabel('Maker').fill('Wexcombe');
+  await table.getByRole('button', { name: 'Add a code' }).click();
+  await table.getByLabel('Code', { exact: true }).fill('H2');
+  await table.getByRole('button', { name: 'Keep the sheet' }).click();
+  await expect(table.getByRole('alert')).toBeVisible();
+  await table.getByLabel('The manual says').fill('Water at the drain');
+  await table.getByRole('button', { name: 'Keep the sheet' }).click();
+  await expect(page.getByRole('row', { name: /H2 Water at the drain/ })).toBeVisible();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export the sheet Wexcombe' }).click();
+  const path = await (await saved).path();
+  await page.getByRole('button', { name: 'Take the sheet Wexcombe away' }).click();
+  await expect(page.getByRole('row', { name: /H2 Water/ })).toHaveCount(0);
+  await page.locator('input[type=file]').setInputFiles(path);
+  await expect(page.getByRole('row', { name: /H2 Water at the drain/ })).toBeVisible();
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'no.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"needlecase-code-sheet-1","rows":3}'),
+  });
+  await expect(page.getByText('no.json was not taken in; nothing was stored')).toBeVisible();
+});

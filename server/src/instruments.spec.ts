@@ -1,0 +1,158 @@
+import { INSTRUMENTS } from '@needlecase/core';
+import { describe, expect, it } from 'vitest';
+import { emptyApp } from './testing/household.js';
+
+const { api } = emptyApp();
+const of = (value: number, unit: string) => ({ value, unit });
+const ask = (name: string, body: object) => api.post(`/api/v1/instruments/${name}`).send(body);
+
+/** A right question to each instrument, and what it must answer. Sources are beside the core's tests. */
+const ASKED: Record<string, [body: object, wanted: object]> = {
+  'vent-run': [
+    {
+      pieces: [
+        { is: 'straight', length: of(10, 'ft'), direction: 'up' },
+        { is: 'elbow', angle: 90, radius: '6-in' },
+        { is: 'hood', state: 'free', screened: false },
+      ],
+      material: 'smooth-metal',
+      diameter: of(4, 'in'),
+    },
+    { code: { passes: true } },
+  ],
+  'hood-air': [{ bag: of(113, 'L'), seconds: of(2, 's') }, { verdict: 'healthy' }],
+  'exhaust-air': [
+    {
+      room: of(20, '°C'),
+      roomHumidity: of(50, '%'),
+      exhaust: of(131, '°F'),
+      exhaustHumidity: of(40, '%'),
+      flow: of(50, 'L/s'),
+    },
+    {},
+  ],
+  'drying-test': [
+    {
+      dry: of(3, 'kg'),
+      wet: of(4.8, 'kg'),
+      after: of(3.09, 'kg'),
+      minutes: of(55, 'min'),
+      spin: 1000,
+    },
+    { fault: 'none' },
+  ],
+  'drum-model': [
+    {
+      dry: of(8.45, 'lb'),
+      moisture: of(57.5, '%'),
+      target: of(4, '%'),
+      flow: of(60, 'L/s'),
+      heater: of(5.4, 'kW'),
+      room: of(24, '°C'),
+      humidity: of(50, '%'),
+    },
+    { dried: true, limitCuts: 0 },
+  ],
+  'lint-screen': [{ film: 'pools' }, { grade: 3 }],
+  'moisture-sensor': [{ dry: 'open', damp: 'figure', cleaned: false }, { outcome: 'works' }],
+  'running-cost': [
+    {
+      flowNow: of(25, 'L/s'),
+      flowClean: of(60, 'L/s'),
+      dry: of(3, 'kg'),
+      moisture: of(60, '%'),
+      heater: of(5, 'kW'),
+      room: of(18, '°C'),
+      price: 0.3,
+      loadsPerWeek: 5,
+    },
+    {},
+  ],
+  'tub-water': [{ height: of(15, 'cm'), radius: of(26, 'cm'), depth: of(35, 'cm') }, { trays: 12 }],
+  'drain-test': [{ litres: of(15, 'L'), seconds: of(160, 's') }, { verdict: 'clean-now' }],
+  'fill-flow': [{ volume: of(3, 'L'), seconds: of(30, 's') }, { slow: true }],
+  standpipe: [
+    { overWeir: of(30, 'in'), hoseTop: of(40, 'cm'), inserted: of(20, 'cm') },
+    { right: false },
+  ],
+  'vinegar-soda': [
+    { vinegar: of(2, 'cup'), strength: of(5, '%'), soda: of(2, 'cup') },
+    { dissolves: 0 },
+  ],
+  dose: [
+    {
+      load: of(4.5, 'kg'),
+      hardness: of(200, 'mg/L'),
+      detergent: { unit: 'ml', soft: 55, medium: 75, hard: 95, labelLoad: 4.5 },
+      soil: 'normal',
+      loadsPerWeek: 5,
+    },
+    { needed: 75, band: 'medium' },
+  ],
+  scale: [{ hardness: of(300, 'mg/L'), litres: of(2000, 'L'), temperature: 60 }, { doses: 2 }],
+  level: [
+    { across: of(4, 'mm/m'), along: of(0, 'mm/m'), width: of(54, 'cm'), depth: of(50, 'cm') },
+    { level: false },
+  ],
+};
+
+describe('POST /api/v1/instruments/{name}', () => {
+  it.each(INSTRUMENTS.map(({ name }) => name))(
+    '%s answers with its working, and needs no household',
+    async (name) => {
+      const [body, wanted] = ASKED[name]!;
+      const answer = await ask(name, body).expect(200);
+      expect(answer.body).toMatchObject(wanted);
+      if (name !== 'drum-model') expect(answer.body.working.length).toBeGreaterThan(0);
+    },
+  );
+
+  it.each<[string, object, string]>([
+    ['vent-run', { ...ASKED['vent-run']![0], diameter: of(0, 'mm') }, 'diameter'],
+    [
+      'vent-run',
+      { ...ASKED['vent-run']![0], pieces: Array.from({ length: 500 }, () => ({ is: 'hood' })) },
+      'pieces',
+    ],
+    [
+      'vent-run',
+      { ...ASKED['vent-run']![0], pieces: [{ is: 'straight', length: of(-1, 'm') }] },
+      'pieces.0.length',
+    ],
+    ['exhaust-air', { ...ASKED['exhaust-air']![0], exhaust: of(10, '°C') }, 'exhaust'],
+    [
+      'exhaust-air',
+      { ...ASKED['exhaust-air']![0], exhaustHumidity: of(140, '%') },
+      'exhaustHumidity',
+    ],
+    ['drying-test', { ...ASKED['drying-test']![0], wet: of(13, 'kg') }, 'wet'],
+    ['drum-model', { ...ASKED['drum-model']![0], moisture: of(310, '%') }, 'moisture'],
+    ['tub-water', { ...ASKED['tub-water']![0], height: of(70, 'cm') }, 'height'],
+    ['drain-test', { litres: of(15, 'L'), seconds: of(0, 's') }, 'seconds'],
+    ['scale', { hardness: of(5000, 'mg/L'), litres: of(10, 'L') }, 'hardness'],
+    ['dose', { ...ASKED['dose']![0], poured: { value: -1, unit: 'ml' } }, 'poured'],
+    ['dose', { ...ASKED['dose']![0], poured: { value: 9, unit: 'g' } }, 'detergent.density'],
+    [
+      'level',
+      { across: of(4, 'mm/m'), along: of(0, 'kg'), width: of(54, 'cm'), depth: of(50, 'cm') },
+      'along',
+    ],
+    ['hood-air', { bag: of(113, 'L'), seconds: 'soon' }, 'seconds'],
+  ])('%s refuses %o at %s', async (name, body, field) => {
+    const { body: problem } = await ask(name, body).expect(422);
+    expect(problem.errors.map((one: { field: string }) => one.field)).toContain(field);
+    expect(problem.errors[0].message.length).toBeGreaterThan(8);
+  });
+
+  it('is in the OpenAPI document, each with its own input', async () => {
+    const { body } = await api.get('/api/openapi.json').expect(200);
+    for (const { name } of INSTRUMENTS) {
+      const { requestBody } = body.paths[`/api/v1/instruments/${name}`].post;
+      expect(requestBody.content['application/json'].schema.type).toBe('object');
+    }
+  });
+
+  it('knows no other', async () => {
+    await ask('divining-rod', {}).expect(404);
+  });
+});

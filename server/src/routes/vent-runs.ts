@@ -1,0 +1,88 @@
+import {
+  MeasureProblem,
+  ventRun,
+  ventRunOf,
+  type KeptVentRun,
+  type VentRunDraft,
+} from '@needlecase/core';
+import * as schemas from '@needlecase/core/model/schemas';
+import Type from 'typebox';
+import { invalid, notFound, stale } from '../http/problem.js';
+import type { Ask, Route } from '../http/route.js';
+import type { Store } from '../store/store.js';
+import { householdOf } from './household.js';
+
+/** Vent runs that are kept, to be compared and gone on with. */
+export const ventRunRoutes = (store: Store): Route[] => {
+  const told = () => store.changed({ topic: 'vent-runs' });
+  const right = (body: unknown): VentRunDraft => {
+    householdOf(store);
+    const draft = body as VentRunDraft;
+    if (draft.machineId !== undefined && !store.machines.get(draft.machineId)) {
+      throw invalid([{ field: 'machineId', message: 'There is no such machine.' }]);
+    }
+    try {
+      ventRun(ventRunOf(draft.run));
+    } catch (problem) {
+      if (!(problem instanceof MeasureProblem)) throw problem;
+      throw invalid(
+        problem.problems.map(({ field, message }) => ({ field: `run.${field}`, message })),
+      );
+    }
+    return draft;
+  };
+  const current = ({ params, version, body }: Ask): KeptVentRun => {
+    const run = store.ventRuns.get(params.id);
+    if (!run) throw notFound('vent run');
+    if (run.version !== version) throw stale(run, body);
+    return run;
+  };
+  return [
+    {
+      method: 'get',
+      path: '/api/v1/vent-runs',
+      summary: 'Every vent run that is kept',
+      answers: Type.Array(schemas.KeptVentRun),
+      handle: () => ({ body: store.ventRuns.list() }),
+    },
+    {
+      method: 'post',
+      path: '/api/v1/vent-runs',
+      summary: 'Keep a vent run',
+      body: 'VentRunDraft',
+      answers: schemas.KeptVentRun,
+      handle: ({ body }) => {
+        const run = store.ventRuns.create(right(body));
+        told();
+        return { status: 201, body: run, version: run.version };
+      },
+    },
+    {
+      method: 'put',
+      path: '/api/v1/vent-runs/{id}',
+      summary: 'Change a vent run',
+      body: 'VentRunDraft',
+      guarded: true,
+      answers: schemas.KeptVentRun,
+      handle: (ask) => {
+        const { id, version } = current(ask);
+        const run = store.ventRuns.replace(id, version, right(ask.body));
+        told();
+        return { body: run, version: run.version };
+      },
+    },
+    {
+      method: 'delete',
+      path: '/api/v1/vent-runs/{id}',
+      summary: 'Take a vent run away; it is answered with, so that it can be kept again',
+      guarded: true,
+      answers: schemas.KeptVentRun,
+      handle: (ask) => {
+        const run = current(ask);
+        store.ventRuns.remove(run.id);
+        told();
+        return { body: run };
+      },
+    },
+  ];
+};

@@ -1,0 +1,168 @@
+import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { ActivatedRoute } from '@angular/router';
+import {
+  taskOf,
+  type EntryDraft,
+  type HouseholdDraft,
+  type LineView,
+  type MachineKind,
+  type TroubleStart,
+} from '@needlecase/core';
+import {
+  catchError,
+  combineLatest,
+  filter,
+  firstValueFrom,
+  map,
+  of,
+  race,
+  switchMap,
+  timer,
+} from 'rxjs';
+import { ApiService, type ApiProblem } from '../data/api.service';
+import { BenchService } from '../data/bench.service';
+import { HouseholdService } from '../data/household.service';
+import { OutboxService } from '../data/outbox.service';
+import { ToastsService } from '../data/toasts.service';
+
+/** A due date that a reading moved. */
+export interface Moved {
+  task: string;
+  station: string;
+  from: string;
+  to: string;
+  why: string;
+}
+
+const LONGEST_WAIT_MS = 8000;
+
+/**
+ * What every instrument needs: the household's units, the machine that is measured, and saving a reading
+ * so that one sees what it changed. An instrument's component provides its own.
+ */
+@Injectable()
+export class Measuring {
+  readonly #api = inject(ApiService);
+  readonly #outbox = inject(OutboxService);
+  readonly #toasts = inject(ToastsService);
+  readonly #households = inject(HouseholdService);
+  readonly #asked = toSignal(
+    inject(ActivatedRoute).queryParamMap.pipe(map((query) => query.get('machine') ?? undefined)),
+  );
+  readonly #loaded = toSignal(inject(BenchService).bench$);
+
+  readonly bench = computed(() => this.#loaded()?.value);
+  readonly units = computed(() => this.bench()?.household.units ?? 'metric');
+  /** Kinds that the instrument is for. */
+  readonly kinds = signal<readonly MachineKind[]>([]);
+  readonly machines = computed(
+    () => this.bench()?.machines.filter(({ kind }) => this.kinds().includes(kind)) ?? [],
+  );
+  readonly machineId = linkedSignal(() => {
+    const asked = this.#asked();
+    const machines = this.machines();
+    return machines.some(({ id }) => id === asked) ? asked : machines[0]?.id;
+  });
+  readonly machine = computed(() => this.machines().find(({ id }) => id === this.machineId()));
+
+  readonly #figures = toSignal(
+    combineLatest([toObservable(this.machineId), inject(BenchService).bench$]).pipe(
+      switchMap(([id]) =>
+        id
+          ? this.#api
+              .get<TroubleStart>(`machines/${id}/trouble`)
+              .pipe(catchError(() => of(undefined)))
+          : of(undefined),
+      ),
+    ),
+  );
+  /** The latest figures of each quantity read at the machine, the newest first. */
+  readonly figures = computed(() => this.#figures()?.figures ?? {});
+
+  readonly saving = signal(false);
+  readonly saved = signal(false);
+  readonly moved = signal<readonly Moved[]>([]);
+
+  /** Saves readings or looks of the machine, and tells which due dates they moved, and why. */
+  async save(...drafts: Omit<EntryDraft, 'machineId' | 'at' | 'source' | 'id'>[]): Promise<void> {
+    const machine = this.machine();
+    if (!machine || this.saving()) return;
+    this.saving.set(true);
+    this.saved.set(false);
+    this.moved.set([]);
+    const before = await this.#line(machine.id);
+    const at = new Date().toISOString();
+    const entries = drafts.map((draft) => ({
+      ...draft,
+      id: crypto.randomUUID(),
+      machineId: machine.id,
+      at,
+      source: 'measure' as const,
+    }));
+    const last = entries.at(-1)!.id;
+    const refused = this.#outbox.refused$.pipe(filter(({ entry }) => entry.id === last));
+    const arrived = race(
+      this.#outbox.sent$.pipe(
+        filter(({ id }) => id === last),
+        map(() => true),
+      ),
+      refused.pipe(map(() => false)),
+      timer(LONGEST_WAIT_MS).pipe(map(() => false)),
+    );
+    const done = firstValueFrom(arrived);
+    for (const entry of entries) await this.#outbox.add(entry);
+    const sent = await done;
+    this.saving.set(false);
+    this.saved.set(true);
+    this.#toasts.show(sent ? 'Kept.' : 'Kept on this device; it is sent later.', {
+      action: {
+        label: 'Undo',
+        do: () => {
+          for (const { id } of entries) void this.#outbox.undo(id);
+          this.saved.set(false);
+          this.moved.set([]);
+        },
+      },
+    });
+    if (!sent || !before) return;
+    const after = await this.#line(machine.id);
+    if (after) this.moved.set(movedBetween(before, after));
+  }
+
+  /** Keeps something for the whole house, such as the hardness of its water. */
+  keepForHouse(change: Partial<HouseholdDraft>, said: string): void {
+    const household = this.bench()?.household;
+    if (!household) return;
+    this.#households.change(household, change).subscribe({
+      next: () => this.#toasts.show(said),
+      error: (problem: ApiProblem) =>
+        this.#toasts.show(problem.errors[0]?.message ?? problem.title, { problem: true }),
+    });
+  }
+
+  async #line(machineId: string): Promise<LineView | undefined> {
+    try {
+      return await firstValueFrom(this.#api.get<LineView>(`machines/${machineId}/line`));
+    } catch {
+      return undefined;
+    }
+  }
+}
+
+function movedBetween(before: LineView, after: LineView): Moved[] {
+  return after.state.dues.flatMap((due): Moved[] => {
+    const was = before.state.dues.find(({ task }) => task === due.task);
+    if (!was || (was.said === due.said && was.on === due.on)) return [];
+    const why = after.tasks.find(({ task }) => task === due.task)?.why;
+    return [
+      {
+        task: taskOf(after.machine, due.task).name,
+        station: due.station,
+        from: was.on ? `${was.said} (${was.on})` : was.said,
+        to: due.on ? `${due.said} (${due.on})` : due.said,
+        why: why?.evidence ?? due.why,
+      },
+    ];
+  });
+}

@@ -1,0 +1,112 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  convert,
+  PLUMBING_CODES,
+  STANDPIPE_FIELDS,
+  standpipe,
+  type Amount,
+  type PlumbingCode,
+} from '@needlecase/core';
+import { attempt } from './attempt';
+import { FiguresComponent } from './figures.component';
+import { InstrumentComponent } from './instrument.component';
+import { Measuring } from './measuring';
+
+const FIRST: Record<string, Amount> = {
+  overWeir: { value: 75, unit: 'cm' },
+  hoseTop: { value: 80, unit: 'cm' },
+  inserted: { value: 20, unit: 'cm' },
+};
+/** Units of the drawing a metre. */
+const SCALE = 170;
+const FLOOR = 250;
+
+/** The hose in its standpipe, drawn to scale with its trap. */
+@Component({
+  selector: 'nc-standpipe',
+  imports: [FiguresComponent, InstrumentComponent],
+  providers: [Measuring],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <nc-instrument
+      name="Standpipe and hose"
+      lead="Heights with a rule. Your local code and the maker’s manual come before these ranges."
+      [working]="result().value?.working ?? []"
+    >
+      <div form>
+        <nc-figures
+          [fields]="fields"
+          [units]="measuring.units()"
+          [first]="first"
+          [problems]="result().problems"
+          (given)="given.set($event)"
+        />
+        <div class="pair">
+          <label for="plumbing">Code where you live</label>
+          <select #which id="plumbing" class="form-select" (change)="code.set($any(which.value))">
+            @for (one of codes; track one) {
+              <option [value]="one" [selected]="one === code()">{{ one }}</option>
+            }
+          </select>
+        </div>
+      </div>
+      @if (result().value; as r) {
+        <svg
+          viewBox="0 0 520 300"
+          class="drawing"
+          role="img"
+          aria-label="The hose in its standpipe, over the trap"
+        >
+          <path class="wall" [attr.d]="'M10 ' + floor + 'H510'" />
+          <rect x="30" y="110" width="120" height="140" rx="8" />
+          <circle cx="90" cy="180" r="40" />
+          <path [attr.d]="drawn().pipe" stroke-width="3" />
+          <path class="water" [attr.d]="drawn().trapWater" stroke-width="14" />
+          <path class="good" [class.bad]="!r.right" [attr.d]="drawn().hose" stroke-width="7" />
+          <text class="soft" x="330" [attr.y]="drawn().top + 4">top of the pipe</text>
+          <text class="soft" x="330" [attr.y]="drawn().weir + 4">the trap’s weir</text>
+        </svg>
+        @for (one of r.warnings; track one.id) {
+          <p class="warn">{{ one.say }}</p>
+        } @empty {
+          <p class="verdict">It sits as it should.</p>
+        }
+      }
+    </nc-instrument>
+  `,
+  styleUrl: './instruments.scss',
+})
+export class StandpipeComponent {
+  protected readonly measuring = inject(Measuring);
+  protected readonly fields = STANDPIPE_FIELDS;
+  protected readonly first = FIRST;
+  protected readonly codes = PLUMBING_CODES;
+  protected readonly code = signal<PlumbingCode>('IPC');
+  protected readonly given = signal(FIRST);
+  protected readonly floor = FLOOR;
+  protected readonly result = computed(() => attempt(() => standpipe(this.given(), this.code())));
+  protected readonly drawn = computed(() => {
+    const metres = (name: string) => {
+      const amount = this.given()[name];
+      return amount && Number.isFinite(amount.value)
+        ? convert(amount.value, 'length', amount.unit, 'm')
+        : 0;
+    };
+    // The trap sits some 15 cm over the floor.
+    const weir = FLOOR - 0.15 * SCALE;
+    const top = Math.max(14, weir - metres('overWeir') * SCALE);
+    const peak = Math.max(8, Math.min(top - 6, FLOOR - metres('hoseTop') * SCALE));
+    const end = Math.min(weir, top + metres('inserted') * SCALE);
+    return {
+      top,
+      weir,
+      pipe: `M250 ${top}V${weir + 12}a18 18 0 0 0 36 0V${weir}H320M276 ${top}V${weir + 8}`,
+      trapWater: `M263 ${weir + 4}v10a6 6 0 0 0 12 0v-10`,
+      hose: `M150 235H190V${peak + 20}Q190 ${peak} 215 ${peak}H250Q263 ${peak} 263 ${peak + 14}V${end}`,
+    };
+  });
+
+  constructor() {
+    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
+  }
+}

@@ -1,0 +1,224 @@
+import { TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import {
+  caseState,
+  symptomsOf,
+  troubleView,
+  type CaseEvent,
+  type CodeSeen,
+  type CodeSheet,
+  type Machine,
+} from '@needlecase/core';
+import type { Happening } from '../data/cases.service';
+import { CodeEntryComponent } from './code-entry.component';
+import { FixComponent } from './fix.component';
+import { percent } from './percent';
+import { CaseProofComponent } from './proof.component';
+import { SuspectsComponent } from './suspects.component';
+import { TellComponent } from './tell.component';
+
+const machine: Machine = {
+  id: 'm1',
+  version: 1,
+  name: 'Washer',
+  kind: 'front-load-washer',
+  maker: 'Brackenfold',
+  place: 'Cellar',
+  features: {},
+  habits: [],
+  loadsPerWeek: 5,
+};
+const sheet: CodeSheet = {
+  id: 's1',
+  version: 1,
+  format: 'needlecase-code-sheet-1',
+  maker: 'Brackenfold',
+  family: 'Loops',
+  kinds: ['front-load-washer'],
+  rows: [
+    { code: 'E-18', says: 'Not pumped out', class: 'drain' },
+    { code: 'CL', says: 'Clean the drum', class: 'reminder' },
+  ],
+};
+
+const hostOf = (fixture: { nativeElement: unknown }) => fixture.nativeElement as HTMLElement;
+const press = (host: HTMLElement, words: string) =>
+  [...host.querySelectorAll('button')]
+    .find(({ textContent }) => textContent.trim().startsWith(words))!
+    .click();
+const type = (host: HTMLElement, words: string) => {
+  const field = host.querySelector('input')!;
+  field.value = words;
+  field.dispatchEvent(new Event('input'));
+};
+
+beforeEach(() => TestBed.configureTestingModule({ providers: [provideRouter([])] }));
+
+describe('TellComponent', () => {
+  function show() {
+    const fixture = TestBed.createComponent(TellComponent);
+    fixture.componentRef.setInput('symptoms', symptomsOf('front-load-washer'));
+    fixture.detectChanges();
+    const told: string[] = [];
+    fixture.componentInstance.told.subscribe((id) => told.push(id));
+    return { fixture, host: hostOf(fixture), told };
+  }
+  const said = (host: HTMLElement) =>
+    [...host.querySelectorAll('.choice')].map(({ textContent }) => textContent.trim());
+
+  it.each([
+    ['stinks', 'It smells musty'],
+    ['puddle', 'Drips or a pool at the front'],
+    ['noise', 'It rattles or clicks at the pump'],
+    ['drians', 'It drains slowly'],
+    ['spi', 'It does not spin up'],
+  ])('finds by “%s”: %s', (typed, symptom) => {
+    const { fixture, host } = show();
+    type(host, typed);
+    fixture.detectChanges();
+    expect(said(host)).toContain(symptom);
+  });
+
+  it('says so where nothing fits, and tells what is chosen', () => {
+    const { fixture, host, told } = show();
+    type(host, 'zzzzzz');
+    fixture.detectChanges();
+    expect(host.textContent).toContain('Nothing fits these words');
+    type(host, 'foam');
+    fixture.detectChanges();
+    press(host, 'Foam at the glass');
+    expect(told).toEqual(['foam']);
+  });
+});
+
+describe('CodeEntryComponent', () => {
+  function show(typed: string) {
+    const fixture = TestBed.createComponent(CodeEntryComponent);
+    fixture.componentRef.setInput('machine', machine);
+    fixture.componentRef.setInput('sheets', [sheet]);
+    const seen: CodeSeen[] = [];
+    fixture.componentInstance.seen.subscribe((code) => seen.push(code));
+    fixture.detectChanges();
+    const host = hostOf(fixture);
+    type(host, typed);
+    fixture.detectChanges();
+    return { fixture, host, seen };
+  }
+
+  it('takes a row of the sheet', () => {
+    const { host, seen } = show('e18');
+    press(host, 'The display shows this');
+    expect(seen).toEqual([{ code: 'E-18', says: 'Not pumped out', class: 'drain', listed: true }]);
+  });
+
+  it('opens no case for a reminder', () => {
+    const { host, seen } = show('cl');
+    expect(host.textContent).toContain('This is a reminder, not a fault.');
+    expect(host.querySelector('.row button')).toBeNull();
+    expect(seen).toEqual([]);
+  });
+
+  it('asks what a strange code is about, and that weighs less', () => {
+    const { host, seen } = show('X9');
+    press(host, 'filling');
+    expect(seen).toEqual([{ code: 'X9', class: 'fill', listed: false }]);
+  });
+});
+
+describe('CaseProofComponent', () => {
+  let number = 0;
+  const happened = (kind: CaseEvent['kind'], more: Partial<CaseEvent> = {}): CaseEvent => ({
+    id: String(++number),
+    at: '2026-03-01T10:00:00Z',
+    kind,
+    ...more,
+  });
+  const slow = happened('answer', { finding: 'drains-slowly', answer: 'yes' });
+  const before = happened('measure', { quantity: 'drain-time', value: 120, unit: 's' });
+  const fix = happened('fix', { cause: 'filter-clogged' });
+  function show(...events: CaseEvent[]) {
+    const fixture = TestBed.createComponent(CaseProofComponent);
+    fixture.componentRef.setInput('state', caseState({ events }));
+    const told: Happening[] = [];
+    fixture.componentInstance.tell.subscribe((one) => told.push(one));
+    fixture.detectChanges();
+    return { fixture, host: hostOf(fixture), told };
+  }
+
+  it.each(['', '0', '-4', 'many', '1e9'])('takes no “%s” for a figure, and says why', (typed) => {
+    const { fixture, host, told } = show(slow, before, fix);
+    type(host, typed);
+    host.querySelector('form')!.dispatchEvent(new Event('submit'));
+    fixture.detectChanges();
+    expect(told).toEqual([]);
+    expect(host.querySelector('[role=alert]')!.textContent).toContain('Give a number above 0');
+  });
+
+  it('notes the figure after', () => {
+    const { host, told } = show(slow, before, fix);
+    type(host, '58,5');
+    host.querySelector('form')!.dispatchEvent(new Event('submit'));
+    expect(told).toEqual([{ kind: 'measure', quantity: 'drain-time', unit: 's', value: 58.5 }]);
+  });
+
+  it('closes what is gone and better, and doubts what is no better', () => {
+    const gone = happened('gone', { finding: 'drains-slowly', gone: true });
+    const after = (value: number) =>
+      happened('measure', { quantity: 'drain-time', value, unit: 's' });
+    const held = show(slow, before, fix, after(60), gone);
+    expect(held.host.textContent).toContain('Better than before');
+    press(held.host, 'It held: close the case');
+    expect(held.told).toEqual([{ kind: 'close', ending: 'fixed', returnDays: 30 }]);
+    const doubtful = show(slow, before, fix, after(118), gone);
+    expect(doubtful.host.textContent).toContain('About the same as before');
+    press(doubtful.host, 'It did not hold');
+    expect(doubtful.told).toEqual([{ kind: 'not-held' }]);
+  });
+});
+
+describe('SuspectsComponent', () => {
+  it('ranks them with their reasons, and takes what somebody looked and found', () => {
+    const fixture = TestBed.createComponent(SuspectsComponent);
+    fixture.componentRef.setInput('machine', machine);
+    fixture.componentRef.setInput('stations', []);
+    fixture.componentRef.setInput(
+      'view',
+      troubleView({ kind: machine.kind, features: {} }, { 'drains-slowly': 'yes' }),
+    );
+    const looked: string[] = [];
+    fixture.componentInstance.looked.subscribe((cause) => looked.push(cause));
+    fixture.detectChanges();
+    const host = hostOf(fixture);
+    const rows = [...host.querySelectorAll('li')];
+    expect(rows[0]!.textContent).toContain('the pump filter is clogged');
+    expect(rows[0]!.textContent).toContain('It drains slowly');
+    expect(rows.at(-1)!.textContent).toContain('something else, or nothing wrong');
+    host.querySelector('form')!.dispatchEvent(new Event('submit'));
+    host.querySelector('select')!.value = 'trap-clogged';
+    host.querySelector('form')!.dispatchEvent(new Event('submit'));
+    expect(looked).toEqual(['trap-clogged']);
+  });
+});
+
+describe('FixComponent', () => {
+  it('begins no work that is for somebody trained: it prints and calls', () => {
+    const fixture = TestBed.createComponent(FixComponent);
+    fixture.componentRef.setInput('summary', '/summary.pdf');
+    fixture.componentRef.setInput('fix', {
+      cause: 'pump-failed',
+      name: 'the pump failed',
+      say: 'Have the pump replaced.',
+      who: 'professional',
+      chance: 0.8,
+      minutes: 180,
+    });
+    fixture.detectChanges();
+    const host = hostOf(fixture);
+    expect(host.querySelector('a')!.getAttribute('href')).toBe('/summary.pdf');
+    expect(host.textContent).not.toContain('Begin this work');
+  });
+
+  it('never says that something is certain', () => {
+    expect([0.001, 0.5, 0.999].map(percent)).toEqual(['under 1 %', '50 %', 'over 99 %']);
+  });
+});
