@@ -12,6 +12,31 @@ export const HOUSEHOLD: HouseholdDraft = {
   currency: 'EUR',
   energyPrice: 0.31,
   visitMinutes: 90,
+  detergents: [
+    {
+      name: 'Liquid for colours',
+      unit: 'ml',
+      soft: 50,
+      medium: 70,
+      hard: 90,
+      labelLoad: 4.5,
+      density: 1.05,
+      pack: 1500,
+      price: 6.49,
+    },
+    {
+      name: 'Powder for whites',
+      unit: 'g',
+      soft: 65,
+      medium: 95,
+      hard: 125,
+      labelLoad: 4.5,
+      density: 0.65,
+      actives: ['peroxide'],
+      pack: 2600,
+      price: 8.9,
+    },
+  ],
 };
 
 export type DemoMachine = 'cellar-washer' | 'cellar-dryer' | 'top-dryer' | 'studio-washer';

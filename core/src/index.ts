@@ -81,3 +81,4 @@ export * from './trouble/priors.js';
 export type { Sense, StopRule } from './trouble/catalogue.js';
 export * from './units/calendar.js';
 export * from './units/quantity.js';
+export * from './units/wording.js';

@@ -8,4 +8,4 @@ CREATE TABLE `vent_runs` (
 );
 --> statement-breakpoint
 ALTER TABLE `households` ADD `energy_price` real;--> statement-breakpoint
-ALTER TABLE `households` ADD `detergent` text;
+ALTER TABLE `households` ADD `detergents` text;

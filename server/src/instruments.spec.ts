@@ -107,6 +107,35 @@ describe('POST /api/v1/instruments/{name}', () => {
     },
   );
 
+  it.each(INSTRUMENTS.map(({ name }) => name))(
+    '%s says its figures in the units asked for, and leaves no mark in a sentence',
+    async (name) => {
+      const [body] = ASKED[name]!;
+      const [metric, us] = await Promise.all([
+        ask(name, body).expect(200),
+        ask(`${name}?units=us`, body).expect(200),
+      ]);
+      for (const { text } of [metric, us]) expect(text).not.toMatch(/[\u27e6\u27e7\u2502]/);
+      const { working: _metric, ...figures } = metric.body;
+      const { working: _us, ...same } = us.body;
+      // Only sentences differ: figures are in the core's own units.
+      expect(Object.keys(same)).toEqual(Object.keys(figures));
+    },
+  );
+
+  it('says the working in inches and gallons, and refuses units that it does not know', async () => {
+    const [body] = ASKED['tub-water']!;
+    const { working } = (await ask('tub-water?units=us', body).expect(200)).body;
+    expect(working[0].how).toContain('radius 10.2 in');
+    // 17.8 L; a US gallon is 3.785411784 L (NIST Handbook 44, appendix C).
+    const gallons = Number(/: ([\d.]+) gal/.exec(working[0].how)![1]);
+    expect(gallons * 3.785411784).toBeCloseTo(17.8, 1);
+    const wrong = await ask('tub-water?units=imperial', body).expect(422);
+    expect(wrong.body.errors).toEqual([{ field: 'units', message: 'Choose one of: metric, us.' }]);
+    const high = await ask('tub-water?units=us', { ...body, height: of(70, 'cm') }).expect(422);
+    expect(high.body.errors[0].message).toContain('20.5 in');
+  });
+
   it.each<[string, object, string]>([
     ['vent-run', { ...ASKED['vent-run']![0], diameter: of(0, 'mm') }, 'diameter'],
     [

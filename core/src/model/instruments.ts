@@ -1,3 +1,4 @@
+import { ACTIVES, DOSE_UNITS } from './vocabulary.js';
 import Type, { type Static, type TProperties } from 'typebox';
 
 /* What the instruments take in over the API: figures with their units. Ranges are checked by each. */
@@ -117,17 +118,18 @@ export const DoseInput = closed(
   {
     ...figures('load', 'hardness'),
     detergent: closed({
-      unit: oneOf(['ml', 'g']),
+      unit: oneOf(DOSE_UNITS),
       soft: Type.Number(),
       medium: Type.Number(),
       hard: Type.Number(),
       labelLoad: Type.Number(),
       density: Type.Optional(Type.Number()),
+      actives: Type.Optional(Type.Array(oneOf(ACTIVES))),
       pack: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 100000 })),
       price: Type.Optional(Type.Number({ minimum: 0, maximum: 100000 })),
     }),
     soil: oneOf(['light', 'normal', 'heavy']),
-    poured: Type.Optional(closed({ value: Type.Number(), unit: oneOf(['ml', 'g']) })),
+    poured: Type.Optional(closed({ value: Type.Number(), unit: oneOf(DOSE_UNITS) })),
     loadsPerWeek: Type.Number(),
   },
   'DoseInput',

@@ -6,6 +6,7 @@ import {
   CASE_ENDINGS,
   CASE_EVENTS,
   CIRCUMSTANCES,
+  DOSE_UNITS,
   CODE_CLASSES,
   CODE_STRENGTHS,
   ENTRY_KINDS,
@@ -119,7 +120,8 @@ export type MachineDraft = Static<typeof MachineDraft>;
 /** A detergent as its label tells it: dose for a normal load by the water's band. */
 export const Detergent = closed({
   name: text(60, 1),
-  unit: oneOf(['ml', 'g'] as const),
+  /** What its doses and its pack are in. */
+  unit: oneOf(DOSE_UNITS),
   soft: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
   medium: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
   hard: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
@@ -127,6 +129,10 @@ export const Detergent = closed({
   labelLoad: Type.Number({ minimum: 1, maximum: 12 }),
   /** g/ml. */
   density: Type.Optional(Type.Number({ minimum: 0.2, maximum: 2 })),
+  /** What acts in it besides soap, as far as it matters for what must not meet. */
+  actives: Type.Optional(
+    Type.Array(oneOf(ACTIVES), { maxItems: ACTIVES.length, uniqueItems: true }),
+  ),
   pack: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 100000 })),
   price: Type.Optional(Type.Number({ minimum: 0, maximum: 100000 })),
 });
@@ -157,8 +163,8 @@ export const HouseholdDraft = closed(
     currency: Type.Optional(Type.String({ pattern: '^[A-Z]{3}$' })),
     /** Price of a kWh, in that money. */
     energyPrice: Type.Optional(Type.Number({ minimum: 0, maximum: 10 })),
-    /** The detergent, by its label. */
-    detergent: Type.Optional(Detergent),
+    /** The detergents in the house, by their labels. */
+    detergents: Type.Optional(Type.Array(Detergent, { maxItems: 12 })),
   },
   'HouseholdDraft',
 );
@@ -533,6 +539,10 @@ export const EntryQuery = closed(
 );
 export type EntryQuery = Static<typeof EntryQuery>;
 
+/** In which units the sentences of an answer are to be read; metric where nothing is said. */
+export const ReadIn = closed({ units: Type.Optional(oneOf(UNIT_SYSTEMS)) }, 'ReadIn');
+export type ReadIn = Static<typeof ReadIn>;
+
 export const IdParams = closed({ id: id() }, 'IdParams');
 
 export const Problem = Type.Object(
@@ -560,6 +570,7 @@ export const VALIDATED = {
   MachineDraft,
   EntryDraft,
   EntryQuery,
+  ReadIn,
   IdParams,
   RunDraft,
   RunChange,

@@ -127,6 +127,10 @@ export const ACTIVES = [
 ] as const;
 export type Active = (typeof ACTIVES)[number];
 
+/** What a detergent's label gives its doses in. */
+export const DOSE_UNITS = ['ml', 'fl oz', 'g', 'oz'] as const;
+export type DoseUnit = (typeof DOSE_UNITS)[number];
+
 /** What can be answered to a symptom or a check. */
 export const ANSWERS = ['yes', 'no', 'partly', 'unknown'] as const;
 export type Answer = (typeof ANSWERS)[number];

@@ -37,7 +37,7 @@ export const households = sqliteTable('households', {
   multipliers: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['multipliers']>>(),
   currency: text(),
   energyPrice: real('energy_price'),
-  detergent: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['detergent']>>(),
+  detergents: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['detergents']>>(),
 });
 
 export const machines = sqliteTable('machines', {

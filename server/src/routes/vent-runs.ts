@@ -1,4 +1,5 @@
 import {
+  inUnits,
   MeasureProblem,
   ventRun,
   ventRunOf,
@@ -16,7 +17,7 @@ import { householdOf } from './household.js';
 export const ventRunRoutes = (store: Store): Route[] => {
   const told = () => store.changed({ topic: 'vent-runs' });
   const right = (body: unknown): VentRunDraft => {
-    householdOf(store);
+    const { units } = householdOf(store);
     const draft = body as VentRunDraft;
     if (draft.machineId !== undefined && !store.machines.get(draft.machineId)) {
       throw invalid([{ field: 'machineId', message: 'There is no such machine.' }]);
@@ -26,7 +27,10 @@ export const ventRunRoutes = (store: Store): Route[] => {
     } catch (problem) {
       if (!(problem instanceof MeasureProblem)) throw problem;
       throw invalid(
-        problem.problems.map(({ field, message }) => ({ field: `run.${field}`, message })),
+        inUnits(problem.problems, units).map(({ field, message }) => ({
+          field: `run.${field}`,
+          message,
+        })),
       );
     }
     return draft;

@@ -32,7 +32,7 @@ export class HouseholdStore {
         multipliers: null,
         currency: null,
         energyPrice: null,
-        detergent: null,
+        detergents: null,
         ...draft,
         version: version + 1,
       })

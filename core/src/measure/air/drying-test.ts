@@ -1,11 +1,11 @@
 import {
   MeasureProblem,
   readFields,
-  say,
   type Fields,
   type Given,
   type Working,
 } from '../instrument.js';
+import { figure } from '../../units/wording.js';
 
 export const DRYING_FIELDS = {
   dry: { label: 'Dry weight', dimension: 'mass', least: 0.2, most: 15 },
@@ -94,7 +94,7 @@ export function dryingTest(given: Given<typeof DRYING_FIELDS>, spin?: number): D
   else if (wet > dry * (1 + MOST_MOISTURE)) {
     problems.push({
       field: 'wet',
-      message: `Give up to ${say(dry * (1 + MOST_MOISTURE), 'mass')}: cloth holds at most three times its weight of water (RMC 300 %).`,
+      message: `Give up to ${figure(dry * (1 + MOST_MOISTURE), 'mass')}: cloth holds at most three times its weight of water (RMC 300 %).`,
     });
   }
   if (after > wet) problems.push({ field: 'after', message: 'Give at most the wet weight.' });
@@ -131,11 +131,11 @@ export function dryingTest(given: Given<typeof DRYING_FIELDS>, spin?: number): D
       },
       {
         what: 'Water out',
-        how: `${say(water, 'mass')} in ${Math.round(minutes)} min: ${Math.round((60_000 * water) / seconds)} g a minute`,
+        how: `${figure(water, 'mass')} in ${Math.round(minutes)} min: ${Math.round((60_000 * water) / seconds)} g a minute`,
       },
       {
         what: 'A usual load',
-        how: `${REFERENCE_LOAD.dry} kg from ${percent(REFERENCE_LOAD.from)} to ${percent(REFERENCE_LOAD.to)} is ${reference.toFixed(2)} kg of water: ${warm} min to warm up, and the rest in proportion, ${Math.round(normalised)} min`,
+        how: `${figure(REFERENCE_LOAD.dry, 'mass')} from ${percent(REFERENCE_LOAD.from)} to ${percent(REFERENCE_LOAD.to)} is ${figure(reference, 'mass')} of water: ${warm} min to warm up, and the rest in proportion, ${Math.round(normalised)} min`,
       },
     ],
   };

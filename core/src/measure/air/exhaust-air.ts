@@ -5,6 +5,7 @@ import {
   type Given,
   type Working,
 } from '../instrument.js';
+import { figure } from '../../units/wording.js';
 import { humidityRatio, moistVolume } from './psychrometrics.js';
 
 export const EXHAUST_FIELDS = {
@@ -47,7 +48,7 @@ export function exhaustAir(given: Given<typeof EXHAUST_FIELDS>): ExhaustAir {
     throw new MeasureProblem([
       {
         field: 'exhaust',
-        message: `Give more than the ${Number(room.toFixed(1))} °C of the room: a dryer’s exhaust is warmer. Measure while it heats.`,
+        message: `Give more than the ${figure(room, 'temperature')} of the room: a dryer’s exhaust is warmer. Measure while it heats.`,
       },
     ]);
   }
@@ -68,7 +69,7 @@ export function exhaustAir(given: Given<typeof EXHAUST_FIELDS>): ExhaustAir {
       },
       {
         what: 'Dry air',
-        how: `${(1000 * flow).toFixed(1)} L/s at ${volume.toFixed(4)} m³ a kg of dry air: ${(flow / volume).toFixed(4)} kg/s`,
+        how: `${figure(flow, 'flow')} at ${volume.toFixed(4)} m³ a kg of dry air: ${(flow / volume).toFixed(4)} kg/s`,
       },
       {
         what: 'Water out',

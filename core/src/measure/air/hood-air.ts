@@ -1,4 +1,5 @@
-import { readFields, say, type Fields, type Given, type Working } from '../instrument.js';
+import { readFields, type Fields, type Given, type Working } from '../instrument.js';
+import { figure } from '../../units/wording.js';
 
 /** Air at the hood by an anemometer over an opening. */
 export const ANEMOMETER_FIELDS = {
@@ -34,11 +35,7 @@ export interface HoodAir {
 /** By an anemometer. @throws MeasureProblem */
 export function hoodAirBySpeed(given: Given<typeof ANEMOMETER_FIELDS>, best?: number): HoodAir {
   const { speed, area } = readFields(given, ANEMOMETER_FIELDS);
-  return judged(
-    speed * area,
-    best,
-    `${say(speed, 'speed')} × ${say(area, 'area', 'metric', 'cm²')}`,
-  );
+  return judged(speed * area, best, `${figure(speed, 'speed')} × ${figure(area, 'area')}`);
 }
 
 /**
@@ -47,11 +44,7 @@ export function hoodAirBySpeed(given: Given<typeof ANEMOMETER_FIELDS>, best?: nu
  */
 export function hoodAirByBag(given: Given<typeof BAG_FIELDS>, best?: number): HoodAir {
   const { bag, seconds } = readFields(given, BAG_FIELDS);
-  return judged(
-    bag / seconds,
-    best,
-    `${say(bag, 'volume', 'metric', 'L')} in ${say(seconds, 'time')}`,
-  );
+  return judged(bag / seconds, best, `${figure(bag, 'volume')} in ${figure(seconds, 'time')}`);
 }
 
 function judged(flow: number, best: number | undefined, from: string): HoodAir {
@@ -61,10 +54,10 @@ function judged(flow: number, best: number | undefined, from: string): HoodAir {
     verdict: flow < least ? 'weak' : flow > most ? 'strong' : 'healthy',
     ...(best === undefined ? {} : { ofBest: flow / best }),
     working: [
-      { what: 'Air', how: `${from} is ${say(flow, 'flow')}, ${say(flow, 'flow', 'us')}` },
+      { what: 'Air', how: `${from} is ${figure(flow, 'flow')}` },
       {
         what: 'Healthy',
-        how: `${say(least, 'flow')} to ${say(most, 'flow')} (100 to 200 ft³/min), common practice; your own best counts for more`,
+        how: `${figure(least, 'flow')} to ${figure(most, 'flow')}, common practice; your own best counts for more`,
       },
     ],
   };

@@ -1,4 +1,5 @@
-import { MeasureProblem, say, type Working } from '../instrument.js';
+import { MeasureProblem, type Working } from '../instrument.js';
+import { figure, MM } from '../../units/wording.js';
 import { airDensity, airViscosity } from './properties.js';
 import { speedIn, straightLoss } from './friction.js';
 import {
@@ -122,7 +123,7 @@ export function ventRun(run: VentRun): VentRunResult {
     working: [
       {
         what: 'Air in the duct',
-        how: `${air.density.toFixed(3)} kg/m³ and ${(air.viscosity * 1e6).toFixed(1)} µPa·s at ${run.temperature} °C (ideal gas, Sutherland)`,
+        how: `${air.density.toFixed(3)} kg/m³ and ${(air.viscosity * 1e6).toFixed(1)} µPa·s at ${figure(run.temperature, 'temperature')} (ideal gas, Sutherland)`,
       },
       {
         what: 'Losses',
@@ -130,11 +131,11 @@ export function ventRun(run: VentRun): VentRunResult {
       },
       {
         what: 'Flow',
-        how: `where the blower (${Math.round(run.blower.shutOff)} Pa shut off, ${say(run.blower.freeFlow, 'flow')} free) and the run meet: ${say(flow, 'flow')} at ${say(pressure, 'pressure')}`,
+        how: `where the blower (${figure(run.blower.shutOff, 'pressure')} shut off, ${figure(run.blower.freeFlow, 'flow')} free) and the run meet: ${figure(flow, 'flow')} at ${figure(pressure, 'pressure')}`,
       },
       {
         what: 'Length',
-        how: `straight pieces and the deduction of each elbow: ${say(used, 'length')} of ${say(limit, 'length')} (IRC M1502 unless your own limit is set); the hose of up to 8 ft is not counted`,
+        how: `straight pieces and the deduction of each elbow: ${figure(used, 'length')} of ${figure(limit, 'length')} (IRC M1502 unless your own limit is set); the hose of up to 8 ft is not counted`,
       },
     ],
   };
@@ -154,7 +155,7 @@ function wrongIn({ pieces, diameter, lining }: VentRun) {
   if (lining * 2 > diameter * 0.9) {
     problems.push({
       field: 'lining',
-      message: `Give less lint than leaves a tenth of the opening: up to ${Math.floor(450 * diameter)} mm.`,
+      message: `Give less lint than leaves a tenth of the opening: up to ${figure(Math.floor(450 * diameter) / 1000, 'length', MM)}.`,
     });
   }
   return problems;

@@ -1,4 +1,7 @@
 import type { Detergent } from '../../model/schemas.js';
+import { ACTIVES, type Active, type DoseUnit } from '../../model/vocabulary.js';
+import { convert, sayAmount } from '../../units/quantity.js';
+import { figure } from '../../units/wording.js';
 import {
   MeasureProblem,
   readFields,
@@ -6,6 +9,8 @@ import {
   type Given,
   type Working,
 } from '../instrument.js';
+import { ACTIVE_NAMES, type Forbidden } from './forbidden.js';
+import { ruleOf } from './guard.js';
 import { hardnessClass } from '../water/scale.js';
 
 export const DOSE_FIELDS = {
@@ -15,8 +20,6 @@ export const DOSE_FIELDS = {
 
 export const SOILS = ['light', 'normal', 'heavy'] as const;
 export type Soil = (typeof SOILS)[number];
-export const DOSE_UNITS = ['ml', 'g'] as const;
-export type DoseUnit = (typeof DOSE_UNITS)[number];
 
 /** kg that a label's dose is for in the EU: Regulation (EC) 648/2004, annex VII. */
 export const LABEL_LOAD = 4.5;
@@ -46,6 +49,8 @@ export interface Dose {
   over?: number;
   /** A year. */
   year?: { over: number; money?: number };
+  /** What must never meet what acts in it. */
+  apart: Apart[];
   rule: string;
   working: Working[];
 }
@@ -53,6 +58,36 @@ export interface Dose {
 /** EU label bands: soft to 1.5 mmol/L, medium to 2.5, hard above; a mmol/L is 100 mg/L CaCO3. */
 export const doseBand = (hardness: number): Dose['band'] =>
   hardness <= 150 ? 'soft' : hardness <= 250 ? 'medium' : 'hard';
+
+/** Something that acts in a detergent, what it must not meet, and what they would make. */
+export interface Apart {
+  has: string;
+  never: string;
+  rule: Forbidden;
+}
+
+/** What nobody knows is taken for the worst it could be. */
+function apartFrom(actives: readonly Active[]): Apart[] {
+  const known = ACTIVES.filter((one) => one !== 'unknown');
+  return actives.flatMap((has) =>
+    known.flatMap((never) => {
+      const rule = ruleOf(has, never);
+      return rule ? [{ has: ACTIVE_NAMES[has], never: ACTIVE_NAMES[never], rule }] : [];
+    }),
+  );
+}
+
+const kindOf = (unit: DoseUnit): 'volume' | 'mass' =>
+  unit === 'ml' || unit === 'fl oz' ? 'volume' : 'mass';
+
+/** An amount in another unit, weighed or measured. @param density g/ml */
+function inUnit(amount: { value: number; unit: DoseUnit }, unit: DoseUnit, density = 1): number {
+  const [from, to] = [kindOf(amount.unit), kindOf(unit)];
+  if (from === to) return convert(amount.value, from, amount.unit, unit);
+  return from === 'volume'
+    ? convert(convert(amount.value, 'volume', amount.unit, 'ml') * density, 'mass', 'g', unit)
+    : convert(convert(amount.value, 'mass', amount.unit, 'g') / density, 'volume', 'ml', unit);
+}
 
 /** What this load needs, and what is poured over it. @throws MeasureProblem */
 export function dose(given: Given<typeof DOSE_FIELDS>, question: DoseQuestion): Dose {
@@ -63,19 +98,11 @@ export function dose(given: Given<typeof DOSE_FIELDS>, question: DoseQuestion): 
   const band = doseBand(hardness);
   const share = 1 - FOR_THE_WASH + FOR_THE_WASH * (load / detergent.labelLoad);
   const needed = detergent[band] * BY_SOIL[soil] * share;
-  const density = detergent.density ?? 1;
-  const told =
-    poured === undefined
-      ? undefined
-      : poured.unit === detergent.unit
-        ? poured.value
-        : poured.unit === 'ml'
-          ? poured.value * density
-          : poured.value / density;
+  const told = poured && inUnit(poured, detergent.unit, detergent.density);
   const over = told === undefined ? undefined : told - needed;
   const { pack, price } = detergent;
   const yearly = over === undefined ? undefined : Math.max(0, over) * loadsPerWeek * WEEKS;
-  const n = (value: number) => `${Math.round(value)} ${detergent.unit}`;
+  const n = (value: number) => sayAmount(value, detergent.unit, 2);
   return {
     needed,
     band,
@@ -88,16 +115,17 @@ export function dose(given: Given<typeof DOSE_FIELDS>, question: DoseQuestion): 
             ...(pack && price !== undefined ? { money: (yearly / pack) * price } : {}),
           },
         }),
-    rule: `In a high-efficiency machine two level tablespoons (${TWO_SPOONS} ml) do for a usual load (rule of practice).`,
+    apart: apartFrom(detergent.actives ?? []),
+    rule: `In a high-efficiency machine two level tablespoons (${TWO_SPOONS} ml, 1 fl oz) do for a usual load (rule of practice).`,
     working: [
       {
         what: 'Water',
-        how: `${Math.round(hardness)} mg/L CaCO3, ${hardnessClass(hardness)}: the label’s ${band} band, ${n(detergent[band])} for ${detergent.labelLoad} kg`,
+        how: `${figure(hardness, 'hardness')}, ${hardnessClass(hardness)}: the label’s ${band} band, ${n(detergent[band])} for ${figure(detergent.labelLoad, 'mass')}`,
       },
       { what: 'Soil', how: `${soil}: × ${BY_SOIL[soil]} (common practice)` },
       {
         what: 'Load',
-        how: `${load.toFixed(1)} kg: half of a dose is for the water, half for the wash (judgement), × ${share.toFixed(2)}`,
+        how: `${figure(load, 'mass')}: half of a dose is for the water, half for the wash (judgement), × ${share.toFixed(2)}`,
       },
     ],
   };
@@ -116,10 +144,10 @@ function wrongIn({ detergent, poured, loadsPerWeek }: DoseQuestion) {
   if (poured && !(poured.value >= 0 && poured.value <= 1000)) {
     problems.push({ field: 'poured', message: 'Give a number from 0 to 1000.' });
   }
-  if (poured && poured.unit !== detergent.unit && detergent.density === undefined) {
+  if (poured && kindOf(poured.unit) !== kindOf(detergent.unit) && detergent.density === undefined) {
     problems.push({
       field: 'detergent.density',
-      message: 'What you pour is in the other unit: give the density, g a ml.',
+      message: 'One is weighed, the other measured by the cup: give the density, g a ml.',
     });
   }
   if (detergent.density !== undefined && !(detergent.density >= 0.2 && detergent.density <= 2)) {

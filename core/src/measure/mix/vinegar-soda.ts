@@ -1,12 +1,14 @@
 import {
   MeasureProblem,
   readFields,
-  say,
   type Fields,
   type Given,
   type Working,
 } from '../instrument.js';
+import { figure, type Shown } from '../../units/wording.js';
 import { MOLAR, MOLAR_VOLUME, SODA_DENSITY } from './moles.js';
+
+const SPOONED: Shown = { metric: 'ml', us: 'fl oz' };
 
 export const VINEGAR_SODA_FIELDS = {
   vinegar: { label: 'Vinegar', dimension: 'volume', least: 0, most: 0.01, metric: 'ml', us: 'cup' },
@@ -76,15 +78,15 @@ export function vinegarAndSoda(given: Given<typeof VINEGAR_SODA_FIELDS>): Vinega
     working: [
       {
         what: 'Acid',
-        how: `${say(vinegar, 'volume', 'metric', 'ml')} at ${Math.round(1000 * strength)} g/L: ${acidGrams.toFixed(1)} g, ${moles.acid.toFixed(3)} mol`,
+        how: `${figure(vinegar, 'volume', SPOONED)} at ${Math.round(1000 * strength)} g/L: ${acidGrams.toFixed(1)} g, ${moles.acid.toFixed(3)} mol`,
       },
       {
         what: 'Soda',
-        how: `${say(soda, 'volume', 'metric', 'ml')} at ${SODA_DENSITY} g/ml: ${sodaGrams.toFixed(0)} g, ${moles.soda.toFixed(2)} mol`,
+        how: `${figure(soda, 'volume', SPOONED)} at ${SODA_DENSITY} g/ml: ${sodaGrams.toFixed(0)} g, ${moles.soda.toFixed(2)} mol`,
       },
       {
         what: 'They react one to one',
-        how: `${react.toFixed(3)} mol: ${made.gasLitres.toFixed(1)} L of carbon dioxide, ${made.acetate.toFixed(1)} g of sodium acetate`,
+        how: `${react.toFixed(3)} mol: ${figure(made.gasLitres / 1000, 'volume')} of carbon dioxide, ${made.acetate.toFixed(1)} g of sodium acetate`,
       },
       { what: 'Scale', how: 'two of acetic acid dissolve one of calcium carbonate' },
     ],

@@ -1,11 +1,11 @@
 import {
   MeasureProblem,
   readFields,
-  say,
   type Fields,
   type Given,
   type Working,
 } from '../instrument.js';
+import { figure, PER_MINUTE } from '../../units/wording.js';
 
 export const DRAIN_FIELDS = {
   litres: { label: 'Water in the drum', dimension: 'volume', least: 0.0005, most: 0.12 },
@@ -89,7 +89,7 @@ export function drainTest(given: Given<typeof DRAIN_FIELDS>): DrainTest {
           : slowMachine
             ? 'machine'
             : 'none';
-  const perMinute = (value: number) => say(value, 'flow', 'metric', 'L/min');
+  const perMinute = (value: number) => figure(value, 'flow', PER_MINUTE);
   return {
     flow,
     share,
@@ -100,13 +100,13 @@ export function drainTest(given: Given<typeof DRAIN_FIELDS>): DrainTest {
     working: [
       {
         what: 'Flow',
-        how: `${say(litres, 'volume', 'metric', 'L')} in ${say(seconds, 'time')}: ${perMinute(flow)}`,
+        how: `${figure(litres, 'volume')} in ${figure(seconds, 'time')}: ${perMinute(flow)}`,
       },
       {
         what: 'Against',
         how:
           clean === undefined
-            ? `12 L/min, the lower end of what is usual (12 to 20 L/min, common practice); your own clean figure counts for more`
+            ? `${perMinute(USUAL_DRAIN.least)}, the lower end of what is usual (up to ${perMinute(USUAL_DRAIN.most)}, common practice); your own clean figure counts for more`
             : `this machine when clean, ${perMinute(clean)}: ${Math.round(100 * share)} %; below 70 % look, below 50 % clean now`,
       },
       ...(bucket === undefined

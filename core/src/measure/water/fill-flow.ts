@@ -1,4 +1,5 @@
-import { readFields, say, type Fields, type Given, type Working } from '../instrument.js';
+import { readFields, type Fields, type Given, type Working } from '../instrument.js';
+import { figure, PER_MINUTE } from '../../units/wording.js';
 
 export const FILL_FIELDS = {
   volume: { label: 'Water in the bucket', dimension: 'volume', least: 0.0002, most: 0.05 },
@@ -32,7 +33,7 @@ export function fillFlow(given: Given<typeof FILL_FIELDS>): FillFlow {
   const flow = volume / seconds;
   const least = manual ?? SLOW_FILL;
   const slow = flow < least;
-  const said = (value: number) => say(value, 'flow', 'metric', 'L/min');
+  const said = (value: number) => figure(value, 'flow', PER_MINUTE);
   return {
     flow,
     slow,
@@ -42,13 +43,13 @@ export function fillFlow(given: Given<typeof FILL_FIELDS>): FillFlow {
     working: [
       {
         what: 'Flow',
-        how: `${say(volume, 'volume', 'metric', 'L')} in ${say(seconds, 'time')}: ${said(flow)}`,
+        how: `${figure(volume, 'volume')} in ${figure(seconds, 'time')}: ${said(flow)}`,
       },
       {
         what: 'Against',
         how:
           manual === undefined
-            ? '8 L/min (common practice); your manual’s pressure range counts for more'
+            ? `${said(SLOW_FILL)} (common practice); your manual’s pressure range counts for more`
             : `your manual’s ${said(manual)}`,
       },
     ],

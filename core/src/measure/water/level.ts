@@ -1,4 +1,5 @@
 import { readFields, type Fields, type Given, type Working } from '../instrument.js';
+import { figure } from '../../units/wording.js';
 
 export const LEVEL_FIELDS = {
   /** Above 0: the right side is high; the front is high. */
@@ -89,7 +90,7 @@ export function level(given: Given<typeof LEVEL_FIELDS>, thread: Thread = 'M10')
         what: 'Turns',
         how: `millimetres over the pitch of ${thread}, ${pitch} mm a turn (ISO 261 coarse)`,
       },
-      { what: 'Level', how: 'within 1 mm a metre both ways (common practice)' },
+      { what: 'Level', how: `within ${figure(LEVEL_WITHIN, 'slope')} both ways (common practice)` },
     ],
   };
 }

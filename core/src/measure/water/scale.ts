@@ -1,4 +1,5 @@
-import { readFields, say, type Fields, type Given, type Working } from '../instrument.js';
+import { readFields, type Fields, type Given, type Working } from '../instrument.js';
+import { figure } from '../../units/wording.js';
 import { MOLAR } from '../mix/moles.js';
 
 export const SCALE_FIELDS = {
@@ -14,17 +15,21 @@ export const FALLS_OUT: Record<WashTemperature, number> = { 40: 0.05, 60: 0.15, 
 /** g of citric acid in a dose. */
 export const CITRIC_DOSE = 100;
 
-/** USGS classes of hardness, mg/L CaCO3. */
-export const hardnessClass = (
-  hardness: number,
-): 'soft' | 'moderately hard' | 'hard' | 'very hard' =>
-  hardness <= 60
-    ? 'soft'
-    : hardness <= 120
-      ? 'moderately hard'
-      : hardness <= 180
-        ? 'hard'
-        : 'very hard';
+/**
+ * USGS classes of hardness, mg/L CaCO3: up to where each goes, and what stands for it where a test strip
+ * tells the class alone. The highest has no middle; 280 is judgement, within the hard band of labels.
+ */
+export const HARDNESS_CLASSES = [
+  { name: 'soft', to: 60, middle: 30 },
+  { name: 'moderately hard', to: 120, middle: 90 },
+  { name: 'hard', to: 180, middle: 150 },
+  { name: 'very hard', to: Infinity, middle: 280 },
+] as const;
+export type HardnessClass = (typeof HARDNESS_CLASSES)[number]['name'];
+
+/** @param hardness mg/L CaCO3 */
+export const hardnessClass = (hardness: number): HardnessClass =>
+  HARDNESS_CLASSES.find(({ to }) => hardness <= to)!.name;
 
 export interface Scale {
   /** g of CaCO3 that fell out. */
@@ -32,7 +37,7 @@ export interface Scale {
   /** g of citric acid that dissolve it, and doses of 100 g. */
   acid: number;
   doses: number;
-  class: ReturnType<typeof hardnessClass>;
+  class: HardnessClass;
   worthIt: boolean;
   /** Days until one dose is worth it, where the water a day is known. */
   daysLeft?: number;
@@ -64,11 +69,11 @@ export function scaleGrown(
     working: [
       {
         what: 'Hardness',
-        how: `${say(hardness, 'hardness', 'metric', 'mg/L')} as CaCO3, ${say(hardness, 'hardness', 'metric', '°dH')}: ${hardnessClass(hardness)} (USGS)`,
+        how: `${figure(hardness, 'hardness', { us: 'mg/L', metric: 'mg/L' })} as CaCO3, ${figure(hardness, 'hardness')}: ${hardnessClass(hardness)} (USGS)`,
       },
       {
         what: 'Scale',
-        how: `${say(litres, 'volume', 'metric', 'L')} × ${say(hardness, 'hardness', 'metric', 'mg/L')} × ${100 * share} % at ${temperature} °C (judgement): ${Math.round(scale)} g`,
+        how: `${figure(litres, 'volume')} × ${figure(hardness, 'hardness')} × ${100 * share} % at ${figure(temperature, 'temperature')} (judgement): ${Math.round(scale)} g`,
       },
       {
         what: 'Acid',

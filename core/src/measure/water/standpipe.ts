@@ -1,11 +1,11 @@
 import {
   MeasureProblem,
   readFields,
-  say,
   type Fields,
   type Given,
   type Working,
 } from '../instrument.js';
+import { CM, figure } from '../../units/wording.js';
 
 export const STANDPIPE_FIELDS = {
   /** Top of the standpipe over the trap's weir. */
@@ -113,7 +113,7 @@ export function standpipe(
     warn('overflow', `Longer over the trap than the ${code} allows: the trap can be sucked dry.`);
   if (inside !== undefined && inside < 2 * INCH - 1e-4)
     warn('narrow', 'Narrower than 2 in (50 mm): it backs up with a strong pump.');
-  const cm = (value: number) => say(value, 'length', 'metric', 'cm');
+  const cm = (value: number) => figure(value, 'length', CM);
   return {
     warnings,
     right: warnings.length === 0,
@@ -122,10 +122,13 @@ export function standpipe(
         what: 'Pipe over the weir',
         how: `${cm(overWeir)}; ${code}: ${cm(range.least)} to ${cm(range.most)}`,
       },
-      { what: 'Hose inside', how: `${cm(inserted)}; 15 to 30 cm (common practice)` },
+      {
+        what: 'Hose inside',
+        how: `${cm(inserted)}; ${cm(INSERTED.least)} to ${cm(INSERTED.most)} (common practice)`,
+      },
       {
         what: 'Highest point',
-        how: `${cm(hoseTop)}; 60 to 90 cm (common practice, your manual counts)`,
+        how: `${cm(hoseTop)}; ${cm(HOSE_TOP.least)} to ${cm(HOSE_TOP.most)} (common practice, your manual counts)`,
       },
     ],
   };

@@ -1,11 +1,11 @@
 import {
   MeasureProblem,
   readFields,
-  say,
   type Fields,
   type Given,
   type Working,
 } from '../instrument.js';
+import { CM, figure } from '../../units/wording.js';
 import { tripsFor, tubLitres } from './tub.js';
 
 export const TUB_FIELDS = {
@@ -68,14 +68,14 @@ export function tubWater(given: Given<typeof TUB_FIELDS>, lying = true): TubWate
     throw new MeasureProblem([
       {
         field: 'height',
-        message: `Give a number from 0 to ${say(most, 'length', 'metric', 'cm')}: the drum is no higher.`,
+        message: `Give a number from 0 to ${figure(most, 'length', CM)}: the drum is no higher.`,
       },
     ]);
   }
   const litres = lying
     ? tubLitres(Math.min(height, 2 * radius), { radius, depth })
     : Math.PI * radius * radius * height * 1000;
-  const cm = (value: number) => say(value, 'length', 'metric', 'cm');
+  const cm = (value: number) => figure(value, 'length', CM);
   return {
     litres,
     ...tripsFor(litres),
@@ -84,10 +84,13 @@ export function tubWater(given: Given<typeof TUB_FIELDS>, lying = true): TubWate
       {
         what: 'Water',
         how: lying
-          ? `a segment of a lying cylinder, radius ${cm(radius)}, ${cm(depth)} deep, ${cm(height)} high: ${litres.toFixed(1)} L; the sump below holds a little more`
-          : `a standing cylinder, radius ${cm(radius)}, ${cm(height)} high: ${litres.toFixed(1)} L`,
+          ? `a segment of a lying cylinder, radius ${cm(radius)}, ${cm(depth)} deep, ${cm(height)} high: ${figure(litres / 1000, 'volume')}; the sump below holds a little more`
+          : `a standing cylinder, radius ${cm(radius)}, ${cm(height)} high: ${figure(litres / 1000, 'volume')}`,
       },
-      { what: 'Trips', how: 'a tray of 3 L carried half full, a bucket of 10 L with 8 in it' },
+      {
+        what: 'Trips',
+        how: `a tray of ${figure(0.003, 'volume')} carried half full, a bucket of ${figure(0.01, 'volume')} with ${figure(0.008, 'volume')} in it`,
+      },
     ],
   };
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ACTIVES } from '../../model/vocabulary.js';
+import { ACTIVES, type Active } from '../../model/vocabulary.js';
 import { MeasureProblem } from '../instrument.js';
 import { dose, type DoseQuestion } from '../mix/dose.js';
 import { FORBIDDEN } from '../mix/forbidden.js';
@@ -272,6 +272,36 @@ describe('the dose', () => {
     expect(
       dose(given, { ...question, detergent: dense, poured: { value: 110, unit: 'g' } }).poured,
     ).toBeCloseTo(100, 9);
+  });
+  it('takes a label in fluid ounces or ounces as what it is in ml or g', () => {
+    // A US fluid ounce is 29.5735295625 ml, an avoirdupois ounce 28.349523125 g (NIST Handbook 44, appendix C).
+    const ounces = { ...question.detergent, unit: 'fl oz' as const, soft: 1, medium: 2, hard: 3 };
+    expect(dose(given, { ...question, detergent: ounces })).toMatchObject({ needed: 2 });
+    expect(
+      dose(given, { ...question, detergent: ounces, poured: { value: 29.5735295625, unit: 'ml' } })
+        .poured,
+    ).toBeCloseTo(1, 7);
+    const powder = { ...question.detergent, unit: 'oz' as const, density: 0.7 };
+    expect(
+      dose(given, { ...question, detergent: powder, poured: { value: 100, unit: 'ml' } }).poured,
+    ).toBeCloseTo(70 / 28.349523125, 7);
+    expect(
+      faultsOf(() =>
+        dose(given, { ...question, detergent: ounces, poured: { value: 2, unit: 'oz' } }),
+      ),
+    ).toEqual(['detergent.density']);
+  });
+  it('tells what must never meet a detergent with something that acts', () => {
+    const with_ = (...actives: Active[]) =>
+      dose(given, { ...question, detergent: { ...question.detergent, actives } }).apart;
+    expect(with_()).toEqual([]);
+    for (const active of ACTIVES.filter((one) => one !== 'unknown')) {
+      const rules = FORBIDDEN.filter(({ pair }) => pair.includes(active));
+      expect(new Set(with_(active).map(({ rule }) => rule))).toEqual(new Set(rules));
+    }
+    const anything = new Set(FORBIDDEN.flatMap(({ pair }) => pair));
+    expect(new Set(with_('unknown').map(({ never }) => never)).size).toBe(anything.size);
+    expect(with_('peroxide').map(({ never }) => never)).toContain('vinegar (acetic acid)');
   });
 });
 

@@ -98,13 +98,13 @@ export class HouseholdCardComponent {
 
   protected draft() {
     const form = this.form();
-    const { multipliers, energyPrice, detergent } = this.household();
+    const { multipliers, energyPrice, detergents } = this.household();
     return (
       form && {
         ...householdDraft(form),
         ...(multipliers ? { multipliers } : {}),
         ...(energyPrice === undefined ? {} : { energyPrice }),
-        ...(detergent ? { detergent } : {}),
+        ...(detergents ? { detergents } : {}),
       }
     );
   }

@@ -1,4 +1,4 @@
-import { MeasureProblem, type FieldProblem } from '@needlecase/core';
+import { inUnits, MeasureProblem, type FieldProblem, type UnitSystem } from '@needlecase/core';
 
 /** A result, or what is wrong with what was given. */
 export interface Attempt<T> {
@@ -6,11 +6,12 @@ export interface Attempt<T> {
   problems: readonly FieldProblem[];
 }
 
-export function attempt<T>(work: () => T): Attempt<T> {
+/** Does an instrument's work, its sentences read in a system's units. */
+export function attempt<T>(work: () => T, units: UnitSystem = 'metric'): Attempt<T> {
   try {
-    return { value: work(), problems: [] };
+    return { value: inUnits(work(), units), problems: [] };
   } catch (problem) {
-    if (problem instanceof MeasureProblem) return { problems: problem.problems };
+    if (problem instanceof MeasureProblem) return { problems: inUnits(problem.problems, units) };
     throw problem;
   }
 }

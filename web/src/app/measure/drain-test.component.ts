@@ -10,7 +10,6 @@ import {
   USUAL_DRAIN,
   type Amount,
 } from '@needlecase/core';
-import { attempt } from './attempt';
 import { BandComponent } from './band.component';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
@@ -107,7 +106,7 @@ export class DrainTestComponent {
   protected readonly result = computed(() => {
     const clean = this.clean();
     const own = clean === undefined ? {} : { clean: { value: clean, unit: 'm³/s' } };
-    return attempt(() => drainTest({ ...this.given(), ...own }));
+    return this.measuring.attempt(() => drainTest({ ...this.given(), ...own }));
   });
   protected readonly usual = computed(() => ({
     from: USUAL_DRAIN.least,

@@ -12,7 +12,6 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { catchError, of, switchMap } from 'rxjs';
 import { DrumService } from '../workers/drum.service';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -50,7 +49,9 @@ export class DrumModelComponent {
   protected readonly plot = PLOT;
   protected readonly width = WIDTH;
 
-  protected readonly read = computed(() => attempt(() => readFields(this.given(), FIELDS)));
+  protected readonly read = computed(() =>
+    this.measuring.attempt(() => readFields(this.given(), FIELDS)),
+  );
   readonly #loads = computed(() => {
     const load = this.read().value;
     return (

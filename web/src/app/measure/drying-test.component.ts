@@ -9,7 +9,6 @@ import {
   SPIN_MOISTURE,
   type Amount,
 } from '@needlecase/core';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -147,7 +146,9 @@ export class DryingTestComponent {
   protected readonly chosen = signal('');
   protected readonly first = signal<Record<string, Amount>>({});
   protected readonly given = signal<Record<string, Amount>>({});
-  protected readonly result = computed(() => attempt(() => dryingTest(this.given(), this.spin())));
+  protected readonly result = computed(() =>
+    this.measuring.attempt(() => dryingTest(this.given(), this.spin())),
+  );
   protected readonly past = computed(() =>
     (this.measuring.figures()['drying-minutes'] ?? []).slice(0, 5).map(({ value }) => value),
   );

@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { EXHAUST_FIELDS, exhaustAir, say, type Amount } from '@needlecase/core';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -74,7 +73,9 @@ export class ExhaustAirComponent {
   protected readonly fields = EXHAUST_FIELDS;
   protected readonly first = FIRST;
   protected readonly given = signal(FIRST);
-  protected readonly result = computed(() => attempt(() => exhaustAir(this.given())));
+  protected readonly result = computed(() =>
+    this.measuring.attempt(() => exhaustAir(this.given())),
+  );
   protected readonly perMinute = computed(() => {
     const grams = 60_000 * (this.result().value?.water ?? 0);
     return this.measuring.units() === 'us'

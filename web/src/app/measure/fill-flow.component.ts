@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FILL_FIELDS, fillFlow, fillLitres, say, SLOW_FILL, type Amount } from '@needlecase/core';
-import { attempt } from './attempt';
 import { BandComponent } from './band.component';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
@@ -65,7 +64,7 @@ export class FillFlowComponent {
   protected readonly fields = FILL_FIELDS;
   protected readonly first = signal(FIRST);
   protected readonly given = signal(FIRST);
-  protected readonly result = computed(() => attempt(() => fillFlow(this.given())));
+  protected readonly result = computed(() => this.measuring.attempt(() => fillFlow(this.given())));
   protected readonly good = computed(() => ({
     from: SLOW_FILL,
     to: 24 / 60_000,

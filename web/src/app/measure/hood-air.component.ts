@@ -11,7 +11,6 @@ import {
   say,
   type Amount,
 } from '@needlecase/core';
-import { attempt } from './attempt';
 import { BandComponent } from './band.component';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
@@ -105,7 +104,7 @@ export class HoodAirComponent {
     bestOf(this.measuring.figures()['bag-fill-time'], airOfBag),
   );
   protected readonly result = computed(() =>
-    attempt(() =>
+    this.measuring.attempt(() =>
       this.by() === 'bag'
         ? hoodAirByBag(this.bag(), this.best())
         : hoodAirBySpeed(this.speed(), this.best()),

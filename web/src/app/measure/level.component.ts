@@ -8,7 +8,6 @@ import {
   type Foot,
   type Thread,
 } from '@needlecase/core';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -114,7 +113,9 @@ export class LevelComponent {
   protected readonly threads = Object.keys(PITCHES) as Thread[];
   protected readonly thread = signal<Thread>('M10');
   protected readonly given = signal(FIRST);
-  protected readonly result = computed(() => attempt(() => level(this.given(), this.thread())));
+  protected readonly result = computed(() =>
+    this.measuring.attempt(() => level(this.given(), this.thread())),
+  );
   /** The bubble goes to the high side. */
   protected readonly bubble = computed(() => {
     const slope = (name: string) => {

@@ -7,7 +7,6 @@ import {
   type Amount,
   type ScreenFilm,
 } from '@needlecase/core';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -117,7 +116,9 @@ export class LintScreenComponent {
   protected readonly wires = [18, 30, 42, 54, 66, 78, 90, 102];
   protected readonly film = signal<ScreenFilm | undefined>(undefined);
   protected readonly given = signal<Record<string, Amount>>({});
-  protected readonly result = computed(() => attempt(() => lintScreen(this.given(), this.film())));
+  protected readonly result = computed(() =>
+    this.measuring.attempt(() => lintScreen(this.given(), this.film())),
+  );
   protected readonly round = Math.round;
 
   constructor() {

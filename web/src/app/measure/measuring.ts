@@ -20,11 +20,13 @@ import {
   switchMap,
   timer,
 } from 'rxjs';
+import { alike } from '../data/alike';
 import { ApiService, type ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { HouseholdService } from '../data/household.service';
 import { OutboxService } from '../data/outbox.service';
 import { ToastsService } from '../data/toasts.service';
+import { attempt, type Attempt } from './attempt';
 
 /** A due date that a reading moved. */
 export interface Moved {
@@ -59,10 +61,18 @@ export class Measuring {
   readonly machines = computed(
     () => this.bench()?.machines.filter(({ kind }) => this.kinds().includes(kind)) ?? [],
   );
-  readonly machineId = linkedSignal(() => {
-    const asked = this.#asked();
-    const machines = this.machines();
-    return machines.some(({ id }) => id === asked) ? asked : machines[0]?.id;
+  /** The machine that is measured: the one asked for, until another is chosen here. */
+  readonly machineId = linkedSignal<
+    { asked: string | undefined; ids: readonly string[] },
+    string | undefined
+  >({
+    source: computed(() => ({ asked: this.#asked(), ids: this.machines().map(({ id }) => id) }), {
+      equal: alike,
+    }),
+    computation: ({ asked, ids }, before) => {
+      const chosen = before && before.source.asked === asked ? before.value : asked;
+      return ids.find((id) => id === chosen) ?? ids.find((id) => id === asked) ?? ids[0];
+    },
   });
   readonly machine = computed(() => this.machines().find(({ id }) => id === this.machineId()));
 
@@ -83,6 +93,11 @@ export class Measuring {
   readonly saving = signal(false);
   readonly saved = signal(false);
   readonly moved = signal<readonly Moved[]>([]);
+
+  /** An instrument's work, its sentences in the household's units. */
+  attempt<T>(work: () => T): Attempt<T> {
+    return attempt(work, this.units());
+  }
 
   /** Saves readings or looks of the machine, and tells which due dates they moved, and why. */
   async save(...drafts: Omit<EntryDraft, 'machineId' | 'at' | 'source' | 'id'>[]): Promise<void> {
@@ -130,12 +145,28 @@ export class Measuring {
     if (after) this.moved.set(movedBetween(before, after));
   }
 
-  /** Keeps something for the whole house, such as the hardness of its water. */
-  keepForHouse(change: Partial<HouseholdDraft>, said: string): void {
+  /**
+   * Keeps something for the whole house, such as the hardness of its water.
+   * @param then once it is kept
+   * @param undo what brings back what was; it is asked when somebody wants it back
+   */
+  keepForHouse(
+    change: Partial<HouseholdDraft>,
+    said: string,
+    then?: () => void,
+    undo?: () => Partial<HouseholdDraft>,
+  ): void {
     const household = this.bench()?.household;
     if (!household) return;
+    const action = undo && {
+      label: 'Undo',
+      do: () => this.keepForHouse(undo(), 'It is as it was.'),
+    };
     this.#households.change(household, change).subscribe({
-      next: () => this.#toasts.show(said),
+      next: () => {
+        then?.();
+        this.#toasts.show(said, action ? { action } : {});
+      },
       error: (problem: ApiProblem) =>
         this.#toasts.show(problem.errors[0]?.message ?? problem.title, { problem: true }),
     });

@@ -10,7 +10,6 @@ import {
   type PlannedMix,
   type Recipe,
 } from '@needlecase/core';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -175,7 +174,9 @@ export class MixComponent {
   protected readonly fields = VINEGAR_SODA_FIELDS;
   protected readonly first = FIRST;
   protected readonly given = signal(FIRST);
-  protected readonly result = computed(() => attempt(() => vinegarAndSoda(this.given())));
+  protected readonly result = computed(() =>
+    this.measuring.attempt(() => vinegarAndSoda(this.given())),
+  );
   protected readonly chosen = signal<readonly PlannedMix[]>([]);
   /** What is still in the machine, by its record, and then each step in turn. */
   protected readonly sequence = computed(() => {

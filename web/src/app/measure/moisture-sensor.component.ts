@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { moistureSensor, type MeterReading } from '@needlecase/core';
-import { attempt } from './attempt';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
 
@@ -129,7 +128,7 @@ export class MoistureSensorComponent {
     const { dry, damp } = this.seen();
     if (!dry || !damp) return { value: undefined, problems: [] };
     const changed = this.changed();
-    return attempt(() =>
+    return this.measuring.attempt(() =>
       moistureSensor({
         dry,
         damp,

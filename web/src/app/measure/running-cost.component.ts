@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { airOfBag, COST_FIELDS, runningCost, type Amount } from '@needlecase/core';
-import { attempt } from './attempt';
+import { alike } from '../data/alike';
 import { FiguresComponent, numberOf } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -111,25 +111,26 @@ export class RunningCostComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = COST_FIELDS;
   /** The last air kept of this machine, and its best. */
-  protected readonly first = computed<Record<string, Amount>>(() => {
-    const figures = this.measuring.figures()['bag-fill-time'] ?? [];
-    if (!figures.length) return USUAL;
-    const at = (seconds: number) => ({ value: airOfBag(seconds), unit: 'm³/s' });
-    const best = Math.min(...figures.map(({ value }) => value));
-    return { ...USUAL, flowNow: at(figures[0]!.value), flowClean: at(best) };
-  });
+  protected readonly first = computed<Record<string, Amount>>(
+    () => {
+      const figures = this.measuring.figures()['bag-fill-time'] ?? [];
+      if (!figures.length) return USUAL;
+      const at = (seconds: number) => ({ value: airOfBag(seconds), unit: 'm³/s' });
+      const best = Math.min(...figures.map(({ value }) => value));
+      return { ...USUAL, flowNow: at(figures[0]!.value), flowClean: at(best) };
+    },
+    { equal: alike },
+  );
   protected readonly given = linkedSignal(() => this.first());
   protected readonly currency = computed(
     () => this.measuring.bench()?.household.currency ?? 'your money',
   );
-  protected readonly price = linkedSignal(() =>
-    String(this.measuring.bench()?.household.energyPrice ?? 0.3),
-  );
-  protected readonly loads = linkedSignal(() =>
-    String(this.measuring.machine()?.loadsPerWeek ?? 4),
-  );
+  readonly #housePrice = computed(() => this.measuring.bench()?.household.energyPrice);
+  readonly #usualLoads = computed(() => this.measuring.machine()?.loadsPerWeek);
+  protected readonly price = linkedSignal(() => String(this.#housePrice() ?? 0.3));
+  protected readonly loads = linkedSignal(() => String(this.#usualLoads() ?? 4));
   protected readonly result = computed(() =>
-    attempt(() =>
+    this.measuring.attempt(() =>
       runningCost(this.given(), {
         price: numberOf(this.price()),
         loadsPerWeek: numberOf(this.loads()),
@@ -139,9 +140,7 @@ export class RunningCostComponent {
   protected readonly wrong = computed(() =>
     this.result().problems.filter(({ field }) => field === 'price' || field === 'loadsPerWeek'),
   );
-  protected readonly priceChanged = computed(
-    () => numberOf(this.price()) !== this.measuring.bench()?.household.energyPrice,
-  );
+  protected readonly priceChanged = computed(() => numberOf(this.price()) !== this.#housePrice());
   protected readonly bars = computed(() => {
     const r = this.result().value;
     if (!r) return [];

@@ -16,25 +16,19 @@ import {
   type WashTemperature,
 } from '@needlecase/core';
 import { map, of, switchMap } from 'rxjs';
+import { alike } from '../data/alike';
 import { BenchService } from '../data/bench.service';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
+import { StripClassesComponent } from './strip-classes.component';
 
 const LITRES_A_LOAD = 50;
-/** What a test strip's classes stand for, mg/L: the middle of each. USGS classes. */
-const STRIPS = [
-  { say: 'soft', at: 30 },
-  { say: 'moderately hard', at: 90 },
-  { say: 'hard', at: 150 },
-  { say: 'very hard', at: 250 },
-];
 
 /** Scale since the last descaling, and whether it is worth it yet. */
 @Component({
   selector: 'nc-scale',
-  imports: [FiguresComponent, InstrumentComponent],
+  imports: [FiguresComponent, InstrumentComponent, StripClassesComponent],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -44,19 +38,7 @@ const STRIPS = [
       [working]="result().value?.working ?? []"
     >
       <div form>
-        <fieldset class="choices">
-          <legend>By a test strip</legend>
-          @for (one of strips; track one.say) {
-            <button
-              type="button"
-              class="choice"
-              [attr.aria-pressed]="result().value?.class === one.say"
-              (click)="strip(one.at)"
-            >
-              {{ one.say }}
-            </button>
-          }
-        </fieldset>
+        <nc-strip-classes [hardness]="given()['hardness']" (chosen)="strip($event)" />
         <nc-figures
           [fields]="fields"
           [units]="measuring.units()"
@@ -132,7 +114,6 @@ export class ScaleComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = SCALE_FIELDS;
   protected readonly temperatures = WASH_TEMPERATURES;
-  protected readonly strips = STRIPS;
   protected readonly temperature = signal<WashTemperature>(40);
   readonly #benches = inject(BenchService);
   readonly #line = toSignal(
@@ -142,23 +123,26 @@ export class ScaleComponent {
       ),
     ),
   );
-  readonly #start = computed<Record<string, Amount>>(() => {
-    const hardness = this.measuring.bench()?.household.hardness;
-    const since = this.#line()?.tasks.find(({ task }) => task === 'descale')?.use;
-    const perDay = ((this.measuring.machine()?.loadsPerWeek ?? 5) / 7) * LITRES_A_LOAD;
-    return {
-      ...(hardness === undefined ? {} : { hardness: { value: hardness, unit: 'mg/L' } }),
-      litres: {
-        value: Math.round(since === undefined ? 90 * perDay : since * LITRES_A_LOAD),
-        unit: 'L',
-      },
-      litresADay: { value: Math.round(perDay), unit: 'L' },
-    };
-  });
+  readonly #start = computed<Record<string, Amount>>(
+    () => {
+      const hardness = this.measuring.bench()?.household.hardness;
+      const since = this.#line()?.tasks.find(({ task }) => task === 'descale')?.use;
+      const perDay = ((this.measuring.machine()?.loadsPerWeek ?? 5) / 7) * LITRES_A_LOAD;
+      return {
+        ...(hardness === undefined ? {} : { hardness: { value: hardness, unit: 'mg/L' } }),
+        litres: {
+          value: Math.round(since === undefined ? 90 * perDay : since * LITRES_A_LOAD),
+          unit: 'L',
+        },
+        litresADay: { value: Math.round(perDay), unit: 'L' },
+      };
+    },
+    { equal: alike },
+  );
   protected readonly first = linkedSignal(() => this.#start());
   protected readonly given = linkedSignal(() => this.#start());
   protected readonly result = computed(() =>
-    attempt(() => scaleGrown(this.given(), this.temperature())),
+    this.measuring.attempt(() => scaleGrown(this.given(), this.temperature())),
   );
   protected readonly hardness = computed(() =>
     this.result().value ? this.given()['hardness'] : undefined,
@@ -174,8 +158,8 @@ export class ScaleComponent {
     this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
   }
 
-  protected strip(at: number): void {
-    const next = { ...this.given(), hardness: { value: at, unit: 'mg/L' } };
+  protected strip(hardness: Amount): void {
+    const next = { ...this.given(), hardness };
     this.first.set(next);
     this.given.set(next);
   }

@@ -7,7 +7,6 @@ import {
   type Amount,
   type PlumbingCode,
 } from '@needlecase/core';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -84,7 +83,9 @@ export class StandpipeComponent {
   protected readonly code = signal<PlumbingCode>('IPC');
   protected readonly given = signal(FIRST);
   protected readonly floor = FLOOR;
-  protected readonly result = computed(() => attempt(() => standpipe(this.given(), this.code())));
+  protected readonly result = computed(() =>
+    this.measuring.attempt(() => standpipe(this.given(), this.code())),
+  );
   protected readonly drawn = computed(() => {
     const metres = (name: string) => {
       const amount = this.given()[name];

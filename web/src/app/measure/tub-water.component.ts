@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { convert, say, TUB_FIELDS, tubWater, type Amount } from '@needlecase/core';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -103,7 +102,9 @@ export class TubWaterComponent {
   protected readonly given = signal(FIRST);
   protected readonly mostTrays = MOST_TRAYS;
   protected readonly lying = computed(() => this.measuring.machine()?.kind !== 'top-load-washer');
-  protected readonly result = computed(() => attempt(() => tubWater(this.given(), this.lying())));
+  protected readonly result = computed(() =>
+    this.measuring.attempt(() => tubWater(this.given(), this.lying())),
+  );
   protected readonly litres = computed(() =>
     say((this.result().value?.litres ?? 0) / 1000, 'volume', this.measuring.units()),
   );

@@ -31,7 +31,6 @@ import { scaleLinear } from 'd3-scale';
 import { line, curveLinear } from 'd3-shape';
 import { catchError, map, of, switchMap } from 'rxjs';
 import { DrumService } from '../workers/drum.service';
-import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { KeptRunsComponent } from './kept-runs.component';
@@ -83,10 +82,10 @@ export class VentRunComponent {
     material: this.material(),
     ...this.figures(),
   }));
-  readonly #run = computed(() => attempt(() => ventRunOf(this.input())));
+  readonly #run = computed(() => this.measuring.attempt(() => ventRunOf(this.input())));
   protected readonly result = computed(() => {
     const { value: run, problems } = this.#run();
-    return run ? attempt(() => ventRun(run)) : { value: undefined, problems };
+    return run ? this.measuring.attempt(() => ventRun(run)) : { value: undefined, problems };
   });
   protected readonly drawn = computed(() => {
     const [run, result] = [this.#run().value, this.result().value];

@@ -1,4 +1,3 @@
-import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import type { KeptVentRun, VentRunInput } from '@needlecase/core';
@@ -9,6 +8,7 @@ import { DrumService } from '../workers/drum.service';
 import { KeptRunsComponent } from './kept-runs.component';
 import { Measuring } from './measuring';
 import { PiecesComponent, rowOf, type Row } from './pieces.component';
+import { fakeMeasuring } from './testing';
 import { VentRunComponent } from './vent-run.component';
 
 const hostOf = (fixture: { nativeElement: unknown }) => fixture.nativeElement as HTMLElement;
@@ -173,26 +173,9 @@ describe('VentRunComponent', () => {
         { provide: DrumService, useValue: { dry: () => new Subject() } },
       ],
     });
-    const machineId = signal('dryer');
+    const { fake } = fakeMeasuring({}, 'dryer');
     TestBed.overrideComponent(VentRunComponent, {
-      set: {
-        providers: [
-          {
-            provide: Measuring,
-            useValue: {
-              kinds: signal([]),
-              machines: signal([]),
-              machine: signal(undefined),
-              machineId,
-              units: signal('metric'),
-              bench: signal(undefined),
-              saving: signal(false),
-              saved: signal(false),
-              moved: signal([]),
-            },
-          },
-        ],
-      },
+      set: { providers: [{ provide: Measuring, useValue: fake }] },
     });
     const show = (touch: boolean) => {
       const fixture = TestBed.createComponent(VentRunComponent);

@@ -35,12 +35,12 @@ import {
   type Run,
   type RunProgress,
   type RunStep,
-  type RunTask,
   type TaskRecord,
   type Used,
   usesOf,
 } from '@needlecase/core';
 import { sayMinutes } from '../bench/minutes';
+import { alike } from '../data/alike';
 import { BenchService } from '../data/bench.service';
 import { HouseholdService } from '../data/household.service';
 import { withoutVersion } from '../forms/machine-form';
@@ -97,7 +97,7 @@ export class RunComponent {
   /** Why the machines could not be read, where nothing of them is at hand. */
   protected readonly unread = computed(() => (this.bench() ? undefined : this.#loaded()?.problem));
   protected readonly run = this.keeper.run;
-  readonly #tasks = computed(() => this.run()?.tasks, { equal: sameTasks });
+  readonly #tasks = computed(() => this.run()?.tasks, { equal: alike });
   readonly #machines = computed(() => this.bench()?.machines);
   protected readonly plan = computed(() => {
     const [tasks, machines] = [this.#tasks(), this.#machines()];
@@ -446,6 +446,3 @@ export class RunComponent {
     else if (event.key === 'ArrowLeft') this.back();
   }
 }
-
-const sameTasks = (a: RunTask[] | undefined, b: RunTask[] | undefined): boolean =>
-  a === b || JSON.stringify(a) === JSON.stringify(b);
