@@ -2,6 +2,7 @@ import { DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { Entry, Run } from '@needlecase/core';
 import { firstValueFrom, Subject } from 'rxjs';
 import { ApiProblem, ApiService } from './api.service';
+import { fromDevice, offDevice, onDevice, ontoDevice } from './on-device';
 
 /** What this device knows of a visit. */
 export interface Kept {
@@ -26,7 +27,7 @@ export type Sent =
   | { id: string; what: 'unreachable' };
 
 const RETRY_MS = 3000;
-const PREFIX = 'needlecase.run.';
+const PREFIX = 'run.';
 
 /**
  * Visits on this device: each change is written down at once and sent as soon as the server can be
@@ -107,7 +108,7 @@ export class RunSender {
 
   forget(id: string): void {
     this.#here.delete(id);
-    localStorage.removeItem(PREFIX + id);
+    offDevice(PREFIX + id);
     this.#conflicts.delete(id);
     this.#count();
   }
@@ -204,9 +205,7 @@ export class RunSender {
   }
 
   #count(): void {
-    const kept = Object.keys(localStorage)
-      .filter((key) => key.startsWith(PREFIX))
-      .flatMap((key) => readDevice(key.slice(PREFIX.length)) ?? []);
+    const kept = onDevice(PREFIX).flatMap((id) => readDevice(id) ?? []);
     this.waiting.set(
       kept.filter(({ unsent, finishing }) => unsent || finishing).map(({ run }) => run),
     );
@@ -214,23 +213,13 @@ export class RunSender {
 }
 
 function readDevice(id: string): Kept | undefined {
-  try {
-    const kept = JSON.parse(localStorage.getItem(PREFIX + id) ?? 'null') as Partial<Kept> | null;
-    if (!kept?.run) return undefined;
-    const { run, base = run.version, unsent = true, edits = 0, finishing = false } = kept;
-    return { run, base, unsent, edits, finishing };
-  } catch {
-    return undefined;
-  }
+  const kept = fromDevice<Partial<Kept>>(PREFIX + id);
+  if (!kept?.run) return undefined;
+  const { run, base = run.version, unsent = true, edits = 0, finishing = false } = kept;
+  return { run, base, unsent, edits, finishing };
 }
 
-function writeDevice(kept: Kept): void {
-  try {
-    localStorage.setItem(PREFIX + kept.run.id, JSON.stringify(kept));
-  } catch {
-    localStorage.removeItem(PREFIX + kept.run.id);
-  }
-}
+const writeDevice = (kept: Kept): void => ontoDevice(PREFIX + kept.run.id, kept);
 
 /** Whether two versions of a visit say the same. */
 export const sameRun = (

@@ -4,11 +4,13 @@ import {
   convert,
   DRYING_FIELDS,
   dryingTest,
+  isWasher,
   LOAD_CLASSES,
   say,
   SPIN_MOISTURE,
   type Amount,
 } from '@needlecase/core';
+import { DryingGuideComponent, type Told } from './drying-guide.component';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -16,53 +18,73 @@ import { Measuring } from './measuring';
 /** A weighed load: was it slow, or just wet? */
 @Component({
   selector: 'nc-drying-test',
-  imports: [FiguresComponent, InstrumentComponent, RouterLink],
+  imports: [DryingGuideComponent, FiguresComponent, InstrumentComponent, RouterLink],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
       name="Drying test"
-      lead="Weigh the load dry, out of the washer, and out of the dryer. Bathroom scales do: stand on them with the basket, and without."
+      lead="Was it slow, or was there just more water to dry?"
       keep="Keep the minutes of a usual load"
       [working]="result().value?.working ?? []"
       [ready]="result().value !== undefined"
       (save)="save()"
     >
       <div form>
-        <fieldset class="choices">
-          <legend>No dry weight? Take a class</legend>
-          @for (one of classes; track one.id) {
+        <div class="ways">
+          @for (one of ways; track one.id) {
             <button
               type="button"
               class="choice"
-              [attr.aria-pressed]="chosen() === one.id"
-              (click)="take(one.id, one.dry)"
+              [attr.aria-pressed]="way() === one.id"
+              (click)="turn(one.id)"
             >
               {{ one.say }}
             </button>
           }
-        </fieldset>
-        <nc-figures
-          [fields]="fields"
-          [units]="measuring.units()"
-          [first]="first()"
-          [problems]="result().problems"
-          (given)="given.set($event)"
-        />
-        <div class="pair">
-          <label for="spin">The washer’s spin before</label>
-          <select
-            #speed
-            id="spin"
-            class="form-select"
-            (change)="spin.set(speed.value ? +speed.value : undefined)"
-          >
-            <option value="">not known</option>
-            @for (one of spins; track one[0]) {
-              <option [value]="one[0]" [selected]="one[0] === spin()">{{ one[0] }} rpm</option>
-            }
-          </select>
         </div>
+        @if (way() === 'guide') {
+          <nc-drying-guide
+            [machineId]="measuring.machineId()"
+            [units]="measuring.units()"
+            (told)="follow($event)"
+          />
+        } @else {
+          <fieldset class="choices">
+            <legend>No dry weight? Take a class</legend>
+            @for (one of classes; track one.id) {
+              <button
+                type="button"
+                class="choice"
+                [attr.aria-pressed]="chosen() === one.id"
+                (click)="take(one.id, one.dry)"
+              >
+                {{ one.say }}
+              </button>
+            }
+          </fieldset>
+          <nc-figures
+            [fields]="fields"
+            [units]="measuring.units()"
+            [first]="first()"
+            [problems]="result().problems"
+            (given)="given.set($event)"
+          />
+          <div class="pair">
+            <label for="spin">The washer’s spin before</label>
+            <select
+              #speed
+              id="spin"
+              class="form-select"
+              (change)="spin.set(speed.value ? +speed.value : undefined)"
+            >
+              <option value="">not known</option>
+              @for (one of spins; track one[0]) {
+                <option [value]="one[0]" [selected]="one[0] === spin()">{{ one[0] }} rpm</option>
+              }
+            </select>
+          </div>
+        }
       </div>
       @if (result().value; as r) {
         <div class="numbers">
@@ -82,7 +104,7 @@ import { Measuring } from './measuring';
           }
         </div>
         <svg
-          viewBox="0 0 520 220"
+          viewBox="0 0 600 220"
           class="drawing"
           role="img"
           aria-label="Cloth and water in the load, before and after"
@@ -108,14 +130,18 @@ import { Measuring } from './measuring';
             </text>
           }
           @if (expected(); as line) {
-            <path class="bad" stroke-dasharray="6 5" [attr.d]="'M40 ' + line + 'h160'" />
-            <text x="40" [attr.y]="line - 6">what the spin should leave</text>
+            <path class="bad" stroke-dasharray="6 5" [attr.d]="'M176 ' + line + 'h108'" />
+            <text x="168" [attr.y]="line - 4" text-anchor="end">what the spin</text>
+            <text x="168" [attr.y]="line + 15" text-anchor="end">should leave</text>
           }
         </svg>
         @if (r.fault === 'washer') {
           <p class="warn">
             The load came out wetter than that spin should leave it: the washer is to blame, not the
-            dryer. <a routerLink="/trouble">Look for it at the washer</a>
+            dryer.
+            <a routerLink="/trouble" [queryParams]="{ machine: washer() }"
+              >Look for it at the washer</a
+            >
           </p>
         } @else if (!r.dryEnough) {
           <p class="warn">Still damp: the load had more than 5 % moisture when it came out.</p>
@@ -140,6 +166,11 @@ import { Measuring } from './measuring';
 export class DryingTestComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = DRYING_FIELDS;
+  protected readonly ways = [
+    { id: 'guide', say: 'Step by step' },
+    { id: 'all', say: 'I have all figures' },
+  ] as const;
+  protected readonly way = signal<'guide' | 'all'>('guide');
   protected readonly classes = LOAD_CLASSES;
   protected readonly spins = SPIN_MOISTURE;
   protected readonly spin = signal<number | undefined>(undefined);
@@ -149,6 +180,12 @@ export class DryingTestComponent {
   protected readonly result = computed(() =>
     this.measuring.attempt(() => dryingTest(this.given(), this.spin())),
   );
+  /** The washer that stands by this dryer. */
+  protected readonly washer = computed(() => {
+    const all = this.measuring.bench()?.machines ?? [];
+    const place = this.measuring.machine()?.place;
+    return all.find((one) => isWasher(one.kind) && one.place === place)?.id;
+  });
   protected readonly past = computed(() =>
     (this.measuring.figures()['drying-minutes'] ?? []).slice(0, 5).map(({ value }) => value),
   );
@@ -164,14 +201,14 @@ export class DryingTestComponent {
     return [
       {
         name: 'before',
-        x: 60,
+        x: 190,
         dry,
         water: water(r.moisture.before),
         said: `${kg(r.moisture.before)} of water`,
       },
       {
         name: 'after',
-        x: 290,
+        x: 400,
         dry,
         water: water(r.moisture.after),
         said: `${kg(r.moisture.after)} left`,
@@ -186,6 +223,16 @@ export class DryingTestComponent {
 
   constructor() {
     this.measuring.kinds.set(['vented-dryer', 'condenser-dryer', 'heat-pump-dryer']);
+  }
+
+  protected turn(way: 'guide' | 'all'): void {
+    this.first.set(this.given());
+    this.way.set(way);
+  }
+
+  protected follow({ given, spin }: Told): void {
+    this.given.set(given);
+    this.spin.set(spin);
   }
 
   protected take(id: string, kg: number): void {

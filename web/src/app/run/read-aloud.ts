@@ -1,18 +1,19 @@
 import { Injectable, signal } from '@angular/core';
 import type { RunStep } from '@needlecase/core';
+import { fromDevice, ontoDevice } from '../data/on-device';
 
-const KEY = 'needlecase.read-aloud';
+const KEY = 'read-aloud';
 
 /** Reads steps aloud with the browser's own speech, for whoever has wet hands. */
 @Injectable({ providedIn: 'root' })
 export class ReadAloud {
   /** Whether this browser can speak at all. */
   readonly able = typeof speechSynthesis !== 'undefined';
-  readonly on = signal(this.able && localStorage.getItem(KEY) === 'on');
+  readonly on = signal(this.able && fromDevice<boolean>(KEY) === true);
 
   turn(): void {
     this.on.update((on) => !on);
-    localStorage.setItem(KEY, this.on() ? 'on' : 'off');
+    ontoDevice(KEY, this.on());
     if (!this.on()) this.quiet();
   }
 

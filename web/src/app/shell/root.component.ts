@@ -4,9 +4,13 @@ import { ChangesService } from '../data/changes.service';
 import { OutboxService } from '../data/outbox.service';
 import { RunSender } from '../data/run-sender.service';
 import { FindComponent } from './find.component';
+import { lasting } from './lasting';
 import { ThemeService } from './theme.service';
 import { ToastsComponent } from './toasts.component';
 import { WaitingComponent } from './waiting.component';
+
+/** Sooner than this most is sent. */
+const LONG_MS = 1000;
 
 /** The frame round every view. */
 @Component({
@@ -29,8 +33,9 @@ export class RootComponent {
   readonly #outbox = inject(OutboxService);
   readonly #sender = inject(RunSender);
   /** Entries and visits on this device that the server does not have. */
-  protected readonly waiting = computed(
-    () => this.#outbox.waiting() + this.#sender.waiting().length,
+  protected readonly waiting = lasting(
+    computed(() => this.#outbox.waiting() + this.#sender.waiting().length),
+    LONG_MS,
   );
   protected readonly views = [
     { path: '/', name: 'Bench', exact: true },

@@ -12,6 +12,7 @@ import {
 import { merge } from 'rxjs';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
+import { fromDevice, offDevice, ontoDevice } from '../data/on-device';
 import {
   HouseholdFieldsComponent,
   householdDraft,
@@ -21,7 +22,7 @@ import { MachineFieldsComponent } from '../forms/machine-fields.component';
 import { draftOf, machineForm, type MachineForm } from '../forms/machine-form';
 import { FormProblems } from '../forms/problems';
 
-const KEPT = 'needlecase.start';
+const KEPT = 'start';
 
 interface Kept {
   key: string;
@@ -42,7 +43,7 @@ interface Kept {
 export class StartComponent {
   readonly #households = inject(HouseholdService);
   readonly #router = inject(Router);
-  readonly #kept = readKept();
+  readonly #kept = fromDevice<Kept>(KEPT);
   readonly #key = this.#kept?.key ?? crypto.randomUUID();
   protected readonly problems = inject(FormProblems);
 
@@ -107,7 +108,7 @@ export class StartComponent {
     this.failed.set(undefined);
     this.#households.setUp(this.#draft(), this.#key).subscribe({
       next: () => {
-        localStorage.removeItem(KEPT);
+        offDevice(KEPT);
         void this.#router.navigateByUrl('/');
       },
       error: (problem: ApiProblem) => {
@@ -122,11 +123,7 @@ export class StartComponent {
 
   #keep(): void {
     const kept: Kept = { key: this.#key, step: this.step(), ...this.#draft() };
-    try {
-      localStorage.setItem(KEPT, JSON.stringify(kept));
-    } catch {
-      /* without room the draft lives as long as the page */
-    }
+    ontoDevice(KEPT, kept);
   }
 }
 
@@ -134,12 +131,4 @@ export class StartComponent {
 function stepOf(field: string): number {
   if (!field.startsWith('machines')) return 0;
   return /loadsPerWeek|habits/.test(field) ? 2 : 1;
-}
-
-function readKept(): Kept | undefined {
-  try {
-    return (JSON.parse(localStorage.getItem(KEPT) ?? 'null') as Kept | null) ?? undefined;
-  } catch {
-    return undefined;
-  }
 }
