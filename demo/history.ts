@@ -217,7 +217,7 @@ function slowDryer(chance: Chance, at: At): DemoEntry[] {
       kind: 'reading',
       station: 'duct-run',
       quantity: 'bag-fill-time',
-      value: 2.9,
+      value: 5.2,
       unit: 's',
       at: at(2, 18),
       author: 'Odo',

@@ -67,6 +67,7 @@ export const MACHINES: Record<DemoMachine, MachineDraft> = {
       ventPath: 'up',
       riser: 'yes',
       elbows: 2,
+      heater: 2000,
       screenWell: 'yes',
       blowerAccess: 'yes',
       sensor: 'yes',

@@ -20,7 +20,7 @@ export const VENT_RUNS: readonly (Omit<VentRunDraft, 'machineId'> & { machine: D
       ],
       material: 'smooth-metal',
       diameter: { value: 100, unit: 'mm' },
-      lining: { value: 8, unit: 'mm' },
+      lining: { value: 18, unit: 'mm' },
     },
   },
   {

@@ -143,3 +143,38 @@ test('a step that asks for a figure leads to its instrument, and the visit waits
   await page.goBack();
   await expect(page.getByLabel(/Seconds until empty/)).toBeVisible();
 });
+
+test('a drying test goes on after the page was shut, and its minutes are kept', async ({
+  page,
+  demo,
+}) => {
+  const { id } = await machineCalled(demo, 'Top-floor dryer');
+  const address = `${demo.address}measure/drying-test?machine=${id}`;
+  const next = page.getByRole('button', { name: 'Next' });
+  await page.goto(address);
+  await expect(next).toBeDisabled();
+  await page.getByRole('button', { name: 'A usual mixed load' }).click();
+  await next.click();
+  await page.getByLabel('The washer’s spin').selectOption('1400');
+  await next.click();
+  await page.getByRole('textbox', { name: 'Wet weight' }).fill('4.5');
+  await next.click();
+  await page.getByRole('button', { name: 'It starts now' }).click();
+  await page.goto(demo.address);
+  await page.goto(address);
+  await expect(page.getByRole('heading', { name: 'Dry it' })).toBeVisible();
+  await page.getByRole('button', { name: /tap when it stops/ }).click();
+  // It stopped within a second: that is no drying, and is refused beside the field.
+  await expect(next).toBeDisabled();
+  await page.getByRole('textbox', { name: 'Time in the dryer' }).fill('72');
+  await next.click();
+  await page.getByRole('textbox', { name: 'Weight afterwards' }).fill('3.05');
+  await next.click();
+  await page.getByRole('button', { name: 'Keep the minutes of a usual load' }).click();
+  await expect(page.getByText('Kept.').first()).toBeVisible();
+  const { entries } = await demo.api<{ entries: Entry[] }>(
+    `entries?machine=${id}&kind=reading&limit=1`,
+  );
+  // 5 minutes to warm up, 67 for 1.45 kg of water, told for 1.71 kg: 5 + 67 × 1.71 / 1.45.
+  expect(entries[0]).toMatchObject({ quantity: 'drying-minutes', value: 84, unit: 'min' });
+});

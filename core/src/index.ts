@@ -31,6 +31,8 @@ export * from './measure/air/drying-test.js';
 export * from './measure/air/exhaust-air.js';
 export * from './measure/air/friction.js';
 export * from './measure/air/hood-air.js';
+export * from './measure/air/heater.js';
+export * from './measure/air/lining-for.js';
 export * from './measure/air/lint-screen.js';
 export * from './measure/air/moisture-sensor.js';
 export * from './measure/air/properties.js';

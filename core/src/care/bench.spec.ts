@@ -18,6 +18,7 @@ const cleaned = (task: string, daysAgo: number): Opening => {
 const history = (...openings: Opening[]): History => ({
   openings: new Map(openings.map((opening) => [opening.task, new Openings([opening])])),
   readings: new Map(),
+  latest: new Map(),
   habits: new Map(),
   chemicals: [],
   proofs: [],

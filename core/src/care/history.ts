@@ -36,6 +36,8 @@ export interface Past {
   openings: Map<string, Openings>;
   /** By the task that a figure tells about. */
   readings: Map<string, Measured[]>;
+  /** The latest figure of each quantity. */
+  latest: Map<string, Measured>;
   taps: LoadCount[];
   /** Days on which a habit was kept, by habit. */
   habits: Map<string, Set<Day>>;
@@ -61,6 +63,7 @@ export function gather(facts: Iterable<Fact>): Past {
   const past: Sorted = {
     openings: new Map(),
     readings: new Map(),
+    latest: new Map(),
     taps: [],
     habits: new Map(),
     chemicals: [],
@@ -93,18 +96,13 @@ function add(past: Sorted, fact: Fact): void {
       for (const covered of COVERED.get(task) ?? []) listAt(past.openings, covered).push(opening);
       break;
     }
-    case 'reading':
-      for (const id of MEASURING.get(fact.quantity ?? '') ?? []) {
-        const { quantity, value } = fact;
-        listAt(past.readings, id).push({
-          entryId,
-          at,
-          day,
-          quantity: quantity!,
-          value: value ?? NaN,
-        });
-      }
+    case 'reading': {
+      const { quantity = '', value = NaN } = fact;
+      const measured: Measured = { entryId, at, day, quantity, value };
+      if (at >= (past.latest.get(quantity)?.at ?? -Infinity)) past.latest.set(quantity, measured);
+      for (const id of MEASURING.get(quantity) ?? []) listAt(past.readings, id).push(measured);
       break;
+    }
     case 'proof': {
       const { step, result } = fact;
       if (task !== undefined && step !== undefined && result !== undefined) {

@@ -211,6 +211,11 @@ const QUANTITY_NAMES: Record<string, string> = {
   'drying-minutes': 'A load dried in',
   'pump-out-time': 'Half a litre pumped out in',
   'fill-litres': 'In ten seconds the tap gave',
+  'exhaust-water': 'The air at the hood carried out',
+  'standing-water': 'Water standing in the tub:',
+  'pipe-over-weir': 'Top of the standpipe over its trap:',
+  'hose-top': 'Highest point of the drain hose:',
+  'hose-inserted': 'Drain hose inside its pipe:',
 };
 
 const PROOF_WORDS: Record<ProofResult, string> = {

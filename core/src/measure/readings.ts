@@ -29,3 +29,11 @@ export const bestOf = (
   flowOf: (seconds: number) => number,
 ): number | undefined =>
   figures?.length ? flowOf(Math.min(...figures.map(({ value }) => value))) : undefined;
+
+/** Readings of the drain hose and its pipe, by the field of the instrument; they are kept in cm. */
+export const HOSE_READINGS = {
+  overWeir: 'pipe-over-weir',
+  hoseTop: 'hose-top',
+  inserted: 'hose-inserted',
+} as const;
+export const metresOfReading = (centimetres: number): number => centimetres / 100;

@@ -51,6 +51,8 @@ export const Feature = closed({
   ventPath: Type.Optional(oneOf(FEATURES.ventPath)),
   riser: Type.Optional(oneOf(FEATURES.riser)),
   elbows: Type.Optional(Type.Integer({ minimum: 0, maximum: 20 })),
+  /** W, by the type plate. */
+  heater: Type.Optional(Type.Integer({ minimum: 500, maximum: 8000 })),
   condensateTo: Type.Optional(oneOf(FEATURES.condensateTo)),
   screenWell: Type.Optional(oneOf(FEATURES.screenWell)),
   blowerAccess: Type.Optional(oneOf(FEATURES.blowerAccess)),

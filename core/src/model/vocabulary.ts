@@ -200,6 +200,8 @@ export const TROUBLE_CIRCUMSTANCES = [
   'old',
   'cold-room',
   'restricted',
+  'hose-siphons',
+  'hose-loose',
 ] as const;
 export type TroubleCircumstance = (typeof TROUBLE_CIRCUMSTANCES)[number];
 

@@ -32,6 +32,18 @@ export function causesOf(machine: Build): TroubleCause[] {
   );
 }
 
+/** The circumstance that a cause's prior comes from, where one made it likelier than it would be. */
+export function raisedBy(
+  { prior, fouling, raised = {} }: TroubleCause,
+  { fouling: known = {}, circumstances = [] }: Situation,
+): TroubleCircumstance | undefined {
+  const state = fouling === undefined ? undefined : known[fouling];
+  const without = state === undefined ? prior : prior * byFouling(state);
+  const chance = (one: TroubleCircumstance): number => raised[one] ?? 0;
+  const most = [...circumstances].sort((a, b) => chance(b) - chance(a))[0];
+  return most !== undefined && chance(most) > without ? most : undefined;
+}
+
 /** The chance of a cause before anything was answered, above 0 and below 1. */
 export function priorOf(
   { id, prior, fouling, raised = {} }: TroubleCause,

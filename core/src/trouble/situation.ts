@@ -3,6 +3,8 @@ import { duesOf, dueLine } from '../care/bench.js';
 import type { History } from '../care/history.js';
 import { ventRunOf } from '../measure/air/vent-input.js';
 import { ventRun } from '../measure/air/vent-run.js';
+import { HOSE_READINGS, metresOfReading } from '../measure/readings.js';
+import { hoseFaults, type HoseFault } from '../measure/water/standpipe.js';
 import type { VentRunInput } from '../model/instruments.js';
 import type { Household, Machine } from '../model/schemas.js';
 import type { TroubleCircumstance } from '../model/vocabulary.js';
@@ -18,6 +20,18 @@ const HARD_WATER = 180;
 const FILTER_TASKS = ['pump-filter', 'drain-stale'];
 /** Tasks for which a machine is pulled out. */
 const MOVING_TASKS = ['inlet-screen', 'drain-hose', 'fill-hose', 'transition-hose', 'level'];
+
+/** What is wrong with the seat of the hose, by what was measured since the machine was last moved. */
+function hoseSeat({ latest, openings }: History): HoseFault[] {
+  const moved = Math.max(
+    ...MOVING_TASKS.map((task) => openings.get(task)?.lastCleaned?.at ?? -Infinity),
+  );
+  const metres = (name: keyof typeof HOSE_READINGS): number | undefined => {
+    const measured = latest.get(HOSE_READINGS[name]);
+    return measured && measured.at > moved ? metresOfReading(measured.value) : undefined;
+  };
+  return hoseFaults({ hoseTop: metres('hoseTop'), inserted: metres('inserted') });
+}
 
 /** Whether every vent run laid out for a machine is longer than it may be. */
 const isTooLong = (runs: readonly VentRunInput[]): boolean =>
@@ -46,6 +60,7 @@ export function situationOf(
       const last = history.openings.get(task)?.lastCleaned;
       return last !== undefined && now - last.at <= days * MS_PER_DAY;
     });
+  const seat = hoseSeat(history);
   const { features, habits, inUseSince } = machine;
   const holding: [TroubleCircumstance, boolean][] = [
     ['filter-work', doneWithin(FILTER_TASKS, FILTER_WORK_DAYS)],
@@ -56,6 +71,8 @@ export function situationOf(
     ['riser', features.riser === 'yes'],
     ['cold-room', features.room === 'unheated'],
     ['long-run', isTooLong(runs)],
+    ['hose-siphons', seat.includes('siphon') || seat.includes('too-deep')],
+    ['hose-loose', seat.includes('slips-out')],
     ['old', inUseSince !== undefined && daysBetween(inUseSince, today) > OLD_DAYS],
   ];
   const circumstances = holding.flatMap(([circumstance, holds]) => (holds ? circumstance : []));

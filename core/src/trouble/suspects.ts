@@ -2,8 +2,10 @@ import type { Answer } from '../model/vocabulary.js';
 import { advise, type Advice } from './advice.js';
 import type { Answers, Case } from './case.js';
 import type { StopRule, TroubleCause } from './catalogue.js';
+import { CIRCUMSTANCES_SAID } from './data/circumstances.js';
 import { STOP_RULES } from './data/stops.js';
 import type { Belief } from './network.js';
+import { raisedBy } from './priors.js';
 
 /** A cause with its chance, and what speaks for and against it. */
 export interface Suspect {
@@ -73,6 +75,7 @@ function suspectsOf(
         .map(([id, answer]) => ({ id, answer, times: timesLikelier(trouble, i, id, answer) }))
         .sort((a, b) => Math.abs(Math.log(b.times)) - Math.abs(Math.log(a.times)));
       const known = cause.fouling === undefined ? undefined : history[cause.fouling];
+      const raised = raisedBy(cause, trouble.situation);
       return {
         cause,
         chance,
@@ -82,6 +85,7 @@ function suspectsOf(
             .slice(0, REASONS)
             .map(({ id, answer }) => sayAnswer(trouble.say(id), answer)),
           ...(known ? [known] : []),
+          ...(raised ? [CIRCUMSTANCES_SAID[raised]] : []),
         ],
         against: weighed
           .filter(({ times }) => times <= 1 / TELLING)

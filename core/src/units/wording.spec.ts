@@ -14,6 +14,11 @@ describe('figures within sentences', () => {
     expect(inUnits(figure(-0.5, 'temperature'), 'metric')).toBe('-0.5 °C');
   });
 
+  it('are told in as many digits as asked for', () => {
+    const about = figure(0.0178, 'volume', { digits: 2 });
+    expect([inUnits(about, 'metric'), inUnits(about, 'us')]).toEqual(['18 L', '4.7 gal']);
+  });
+
   it('leave all else as it was, however deep', () => {
     const curve = new Float64Array([1, 2]);
     const result = {

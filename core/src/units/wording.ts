@@ -10,7 +10,10 @@ import { fromOwn, sayAmount, shownUnit, type DimensionId } from './quantity.js';
  */
 
 /** Units to show a figure in, where they are not those that each system shows anyhow. */
-export type Shown = Readonly<Partial<Record<UnitSystem, string>>>;
+export type Shown = Readonly<Partial<Record<UnitSystem, string>>> & {
+  /** Figures that are told; three where nothing is said. */
+  readonly digits?: number;
+};
 export const CM: Shown = { metric: 'cm', us: 'in' };
 export const MM: Shown = { metric: 'mm', us: 'in' };
 export const PER_MINUTE: Shown = { metric: 'L/min', us: 'gal/min' };
@@ -20,20 +23,25 @@ const MARKED = new RegExp(`${OPEN}([^${CLOSE}]*)${CLOSE}`, 'g');
 
 /** A figure within a sentence, in the dimension's own unit. */
 export function figure(value: number, dimension: DimensionId, shown: Shown = {}): string {
-  const { metric = shownUnit(dimension, 'metric'), us = shownUnit(dimension, 'us') } = shown;
-  return `${OPEN}${[value, dimension, metric, us].join(BETWEEN)}${CLOSE}`;
+  const {
+    metric = shownUnit(dimension, 'metric'),
+    us = shownUnit(dimension, 'us'),
+    digits = 3,
+  } = shown;
+  return `${OPEN}${[value, dimension, metric, us, digits].join(BETWEEN)}${CLOSE}`;
 }
 
 const read = (sentence: string, system: UnitSystem): string =>
   sentence.replace(MARKED, (_, inside: string) => {
-    const [value, dimension, metric, us] = inside.split(BETWEEN) as [
+    const [value, dimension, metric, us, digits] = inside.split(BETWEEN) as [
       string,
       DimensionId,
       string,
       string,
+      string,
     ];
     const unit = system === 'us' ? us : metric;
-    return sayAmount(fromOwn(Number(value), dimension, unit), unit);
+    return sayAmount(fromOwn(Number(value), dimension, unit), unit, Number(digits));
   });
 
 /** What was worked out, with every sentence in it read in a system's units. Nothing else is changed. */

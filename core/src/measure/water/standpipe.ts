@@ -60,11 +60,37 @@ export const HOSE_TOP = { least: 0.6, most: 0.9 } as const;
 
 export interface Standpipe {
   warnings: {
-    id: 'siphon' | 'overflow' | 'slips-out' | 'too-deep' | 'too-high' | 'narrow';
+    id: HoseFault | 'overflow' | 'narrow';
     say: string;
   }[];
   right: boolean;
   working: Working[];
+}
+
+export type HoseFault = 'siphon' | 'too-high' | 'slips-out' | 'too-deep';
+const HOSE_WARNINGS: Record<HoseFault, string> = {
+  siphon:
+    'The hose stays below the water in the drum: it can siphon empty while it fills. Hook it up to 60 to 90 cm (24 to 36 in), or as your manual says.',
+  'too-high': 'The pump lifts higher than is usual: it drains slower. Your manual names the most.',
+  'slips-out': 'It can jump out when the pump starts: 15 to 30 cm (6 to 12 in) inside, and tied.',
+  'too-deep':
+    'It can siphon, and foul water can reach it: pull it back to 15 to 30 cm (6 to 12 in).',
+};
+
+/** How a hose sits, m; what was not measured is not there. */
+export interface HoseSeat {
+  hoseTop: number | undefined;
+  inserted: number | undefined;
+}
+
+/** What is wrong with how a hose sits. */
+export function hoseFaults({ hoseTop: top, inserted }: HoseSeat): HoseFault[] {
+  return [
+    ...(top !== undefined && top < HOSE_TOP.least ? ['siphon' as const] : []),
+    ...(top !== undefined && top > HOSE_TOP.most ? ['too-high' as const] : []),
+    ...(inserted !== undefined && inserted < INSERTED.least ? ['slips-out' as const] : []),
+    ...(inserted !== undefined && inserted > INSERTED.most ? ['too-deep' as const] : []),
+  ];
 }
 
 /** Whether a hose in its standpipe can siphon, slip out or overflow. @throws MeasureProblem */
@@ -85,28 +111,9 @@ export function standpipe(
   const warnings: Standpipe['warnings'] = [];
   const warn = (id: Standpipe['warnings'][number]['id'], words: string) =>
     warnings.push({ id, say: words });
-  if (hoseTop < HOSE_TOP.least) {
-    warn(
-      'siphon',
-      'The hose stays below the water in the drum: it can siphon empty while it fills. Hook it up to 60 to 90 cm (24 to 36 in), or as your manual says.',
-    );
+  for (const id of hoseFaults({ hoseTop, inserted })) {
+    warn(id, HOSE_WARNINGS[id]);
   }
-  if (hoseTop > HOSE_TOP.most) {
-    warn(
-      'too-high',
-      'The pump lifts higher than is usual: it drains slower. Your manual names the most.',
-    );
-  }
-  if (inserted < INSERTED.least)
-    warn(
-      'slips-out',
-      'It can jump out when the pump starts: 15 to 30 cm (6 to 12 in) inside, and tied.',
-    );
-  if (inserted > INSERTED.most)
-    warn(
-      'too-deep',
-      'It can siphon, and foul water can reach it: pull it back to 15 to 30 cm (6 to 12 in).',
-    );
   if (overWeir < range.least)
     warn('overflow', 'The pipe is short: it overflows when the pump starts.');
   if (overWeir > range.most)

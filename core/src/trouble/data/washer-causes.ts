@@ -109,7 +109,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     kinds: WASHERS,
     station: 'standpipe',
     prior: 0.02,
-    raised: { moved: 0.3 },
+    raised: { moved: 0.3, 'hose-loose': 0.3 },
     makes: { 'water-behind': 'nearly always', 'hose-seat': DECIDES },
     fix: {
       who: 'you',
@@ -124,7 +124,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     kinds: WASHERS,
     station: 'standpipe',
     prior: 0.01,
-    raised: { moved: 0.05 },
+    raised: { moved: 0.05, 'hose-siphons': 0.3 },
     makes: { 'never-full': 'often', 'hose-height': DECIDES },
     fix: {
       who: 'you',

@@ -11,7 +11,7 @@ import {
   SCHOOLS,
 } from '@needlecase/core';
 import { startWith, switchMap } from 'rxjs';
-import type { MachineForm } from './machine-form';
+import { HEATED, type MachineForm } from './machine-form';
 import { FieldDirective, ProblemComponent } from './problems';
 
 /** The fields of a machine: how it is built and placed, or how it is used. */
@@ -73,4 +73,5 @@ export class MachineFieldsComponent {
   }
 
   protected readonly vented = computed(() => this.#kind() === 'vented-dryer');
+  protected readonly heated = computed(() => HEATED.some((one) => one === this.#kind()));
 }

@@ -1,14 +1,16 @@
 import { check, MACHINE_KINDS, type Machine, type MachineDraft } from '@needlecase/core';
-import { draftOf, machineForm, withRules } from './machine-form';
+import { draftOf, HEATED, machineForm, withRules } from './machine-form';
 
 describe('machine form', () => {
   it.each(MACHINE_KINDS)('makes a right draft of a %s, with only the features it has', (kind) => {
     const form = machineForm({ name: ' Washer ', kind, place: 'Cellar', loadsPerWeek: 3 });
     form.controls.elbows.setValue(2);
+    form.controls.heater.setValue(2200);
     const draft = draftOf(form);
     expect(check('MachineDraft', draft)).toEqual([]);
     expect(draft.name).toBe('Washer');
     expect('elbows' in draft.features).toBe(kind === 'vented-dryer');
+    expect('heater' in draft.features).toBe(HEATED.includes(kind));
     expect('filterAccess' in draft.features).toBe(kind === 'front-load-washer');
   });
 
@@ -28,6 +30,7 @@ describe('machine form', () => {
         stacked: 'no',
         room: 'heated',
         elbows: 2,
+        heater: 2000,
       },
       habits: ['pets', 'softener'],
       loadsPerWeek: 4.5,

@@ -14,6 +14,8 @@ import {
   type SchoolId,
 } from '@needlecase/core';
 
+/** Kinds whose heater's power counts for how long a load takes. */
+export const HEATED: readonly MachineKind[] = ['vented-dryer', 'condenser-dryer'];
 const FEATURE_IDS = Object.keys(FEATURES) as FeatureId[];
 
 export interface MachineControls {
@@ -22,6 +24,8 @@ export interface MachineControls {
   maker: FormControl<string>;
   place: FormControl<string>;
   elbows: FormControl<number | null>;
+  /** W. */
+  heater: FormControl<number | null>;
   loadsPerWeek: FormControl<number | null>;
   /** Calendar date; empty where it is not known. */
   inUseSince: FormControl<string>;
@@ -46,6 +50,7 @@ export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
     maker: text(known.maker ?? ''),
     place: text(known.place ?? ''),
     elbows: new FormControl(features.elbows ?? null),
+    heater: new FormControl(features.heater ?? null),
     loadsPerWeek: new FormControl(known.loadsPerWeek ?? 5),
     inUseSince: text(known.inUseSince ?? ''),
     school: new FormControl<SchoolId | ''>(known.school ?? '', { nonNullable: true }),
@@ -68,17 +73,22 @@ export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
 
 /** What a form says, with only the questions that its kind of machine is asked. */
 export function draftOf(form: MachineForm): MachineDraft {
-  const { name, kind, maker, place, elbows, school, features, habits } = form.getRawValue();
+  const { name, kind, maker, place, elbows, heater, school, features, habits } = form.getRawValue();
   const { loadsPerWeek, inUseSince } = form.getRawValue();
   const asked = FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(kind));
   const answers = Object.fromEntries(asked.map(({ id }) => [id, features[id]]));
   const hasElbows = kind === 'vented-dryer' && elbows !== null;
+  const hasHeater = HEATED.includes(kind) && heater !== null;
   return {
     name: name.trim(),
     kind,
     ...(maker.trim() ? { maker: maker.trim() } : {}),
     place: place.trim(),
-    features: { ...answers, ...(hasElbows ? { elbows } : {}) },
+    features: {
+      ...answers,
+      ...(hasElbows ? { elbows } : {}),
+      ...(hasHeater ? { heater } : {}),
+    },
     habits: HABIT_QUESTIONS.filter(({ id, kinds }) => kinds.includes(kind) && habits[id]).map(
       ({ id }) => id,
     ),

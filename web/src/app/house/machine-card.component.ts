@@ -138,8 +138,9 @@ export class MachineCardComponent {
       },
     );
     const elbows = features.elbows === undefined ? [] : [`Elbows: ${features.elbows}`];
+    const heater = features.heater === undefined ? [] : [`Heater: ${features.heater} W`];
     const special = HABIT_QUESTIONS.filter(({ id }) => habits.includes(id));
-    return [...answers, ...elbows, ...special.map(({ label }) => label)];
+    return [...answers, ...elbows, ...heater, ...special.map(({ label }) => label)];
   });
 
   protected edit(machine: Machine): void {

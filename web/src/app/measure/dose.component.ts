@@ -20,7 +20,8 @@ import {
   type Soil,
 } from '@needlecase/core';
 import { alike } from '../data/alike';
-import { FiguresComponent, numberOf } from './figures.component';
+import { numberOf } from '../forms/number-of';
+import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { LabelComponent } from './label.component';
 import { Measuring } from './measuring';

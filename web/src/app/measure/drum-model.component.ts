@@ -1,7 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import {
   DRUM_FIELDS,
+  heaterOf,
   readFields,
   say,
   type Amount,
@@ -20,7 +28,6 @@ const FIRST: Record<string, Amount> = {
   dry: { value: 3, unit: 'kg' },
   moisture: { value: 60, unit: '%' },
   target: { value: 3, unit: '%' },
-  heater: { value: 5, unit: 'kW' },
   room: { value: 18, unit: '°C' },
   humidity: { value: 50, unit: '%' },
 };
@@ -42,8 +49,12 @@ export class DrumModelComponent {
   protected readonly measuring = inject(Measuring);
   readonly #drum = inject(DrumService);
   protected readonly fields = FIELDS;
-  protected readonly first = FIRST;
-  protected readonly given = signal(FIRST);
+  readonly #heater = computed(() => heaterOf(this.measuring.machine(), this.measuring.units()));
+  protected readonly first = computed<Record<string, Amount>>(() => ({
+    ...FIRST,
+    heater: { value: this.#heater(), unit: 'W' },
+  }));
+  protected readonly given = linkedSignal(() => this.first());
   /** L/s. */
   protected readonly air = signal(45);
   protected readonly plot = PLOT;

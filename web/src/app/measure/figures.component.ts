@@ -16,6 +16,7 @@ import {
   type Fields,
   type UnitSystem,
 } from '@needlecase/core';
+import { numberOf } from '../forms/number-of';
 
 interface Typed {
   text: string;
@@ -98,7 +99,3 @@ export class FiguresComponent {
     if (to.text.trim() !== '') this.leave(name);
   }
 }
-
-/** A number as people type it, with a comma or a point. */
-export const numberOf = (text: string): number =>
-  /^\s*[-+]?\d*[.,]?\d+\s*$/.test(text) ? Number(text.trim().replace(',', '.')) : NaN;

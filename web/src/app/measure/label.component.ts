@@ -7,7 +7,7 @@ import {
   type Detergent,
   type FieldProblem,
 } from '@needlecase/core';
-import { numberOf } from './figures.component';
+import { numberOf } from '../forms/number-of';
 
 type FigureId = 'soft' | 'medium' | 'hard' | 'labelLoad' | 'density' | 'pack' | 'price';
 const MILD = 'mild';

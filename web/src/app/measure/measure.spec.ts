@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import { FiguresComponent, numberOf } from './figures.component';
+import { numberOf } from '../forms/number-of';
+import { FiguresComponent } from './figures.component';
 import { BandComponent } from './band.component';
 import { StopwatchComponent } from './stopwatch.component';
 import { drawRun } from './vent-draw';

@@ -2,6 +2,8 @@ import { computed, inject, Injectable, linkedSignal, signal } from '@angular/cor
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute } from '@angular/router';
 import {
+  dayOf,
+  sayDay,
   taskOf,
   type EntryDraft,
   type HouseholdDraft,
@@ -15,6 +17,7 @@ import {
   filter,
   firstValueFrom,
   map,
+  merge,
   of,
   race,
   switchMap,
@@ -38,6 +41,7 @@ export interface Moved {
 }
 
 const LONGEST_WAIT_MS = 8000;
+const LONGEST_READING_MS = 2000;
 
 /**
  * What every instrument needs: the household's units, the machine that is measured, and saving a reading
@@ -55,6 +59,14 @@ export class Measuring {
   readonly #loaded = toSignal(inject(BenchService).bench$);
 
   readonly bench = computed(() => this.#loaded()?.value);
+  /**
+   * Whether the house is known, or has been waited for long enough: before that nothing is to be typed,
+   * since what the house says takes the place of what stands there at first.
+   */
+  readonly ready = toSignal(
+    merge(inject(BenchService).bench$, timer(LONGEST_READING_MS)).pipe(map(() => true)),
+    { initialValue: false },
+  );
   readonly units = computed(() => this.bench()?.household.units ?? 'metric');
   /** Kinds that the instrument is for. */
   readonly kinds = signal<readonly MachineKind[]>([]);
@@ -93,6 +105,12 @@ export class Measuring {
   readonly saving = signal(false);
   readonly saved = signal(false);
   readonly moved = signal<readonly Moved[]>([]);
+
+  /** The day of an instant, UTC milliseconds, where the household is. */
+  sayDay(instant: number): string {
+    const zone = this.bench()?.household.zone ?? 'UTC';
+    return sayDay(dayOf(instant, zone), this.bench()?.today ?? dayOf(Date.now(), zone));
+  }
 
   /** An instrument's work, its sentences in the household's units. */
   attempt<T>(work: () => T): Attempt<T> {

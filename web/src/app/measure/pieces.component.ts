@@ -21,7 +21,7 @@ import {
   type VentPiece,
   type VentRunInput,
 } from '@needlecase/core';
-import { numberOf } from './figures.component';
+import { numberOf } from '../forms/number-of';
 
 export type Given = VentRunInput['pieces'][number];
 /** A piece with a key of its own, so that its fields keep the focus while it is changed and moved. */

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
-import { airOfBag, COST_FIELDS, runningCost, type Amount } from '@needlecase/core';
+import { airOfBag, COST_FIELDS, heaterOf, runningCost, type Amount } from '@needlecase/core';
 import { alike } from '../data/alike';
-import { FiguresComponent, numberOf } from './figures.component';
+import { numberOf } from '../forms/number-of';
+import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
 
@@ -10,7 +11,6 @@ const USUAL: Record<string, Amount> = {
   flowClean: { value: 60, unit: 'L/s' },
   dry: { value: 3, unit: 'kg' },
   moisture: { value: 60, unit: '%' },
-  heater: { value: 5, unit: 'kW' },
   room: { value: 18, unit: '°C' },
 };
 
@@ -113,11 +113,15 @@ export class RunningCostComponent {
   /** The last air kept of this machine, and its best. */
   protected readonly first = computed<Record<string, Amount>>(
     () => {
+      const heater = {
+        value: heaterOf(this.measuring.machine(), this.measuring.units()),
+        unit: 'W',
+      };
       const figures = this.measuring.figures()['bag-fill-time'] ?? [];
-      if (!figures.length) return USUAL;
+      if (!figures.length) return { ...USUAL, heater };
       const at = (seconds: number) => ({ value: airOfBag(seconds), unit: 'm³/s' });
       const best = Math.min(...figures.map(({ value }) => value));
-      return { ...USUAL, flowNow: at(figures[0]!.value), flowClean: at(best) };
+      return { ...USUAL, heater, flowNow: at(figures[0]!.value), flowClean: at(best) };
     },
     { equal: alike },
   );

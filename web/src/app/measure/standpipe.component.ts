@@ -1,7 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import {
   convert,
+  fromOwn,
+  HOSE_READINGS,
   PLUMBING_CODES,
+  readFields,
   STANDPIPE_FIELDS,
   standpipe,
   type Amount,
@@ -30,7 +33,10 @@ const FLOOR = 250;
     <nc-instrument
       name="Standpipe and hose"
       lead="Heights with a rule. Your local code and the maker’s manual come before these ranges."
+      keep="Keep what you measured"
       [working]="result().value?.working ?? []"
+      [ready]="measured() && result().value !== undefined"
+      (save)="save()"
     >
       <div form>
         <nc-figures
@@ -86,6 +92,8 @@ export class StandpipeComponent {
   protected readonly result = computed(() =>
     this.measuring.attempt(() => standpipe(this.given(), this.code())),
   );
+  /** What stands there at first is no measurement. */
+  protected readonly measured = computed(() => this.given() !== FIRST);
   protected readonly drawn = computed(() => {
     const metres = (name: string) => {
       const amount = this.given()[name];
@@ -109,5 +117,19 @@ export class StandpipeComponent {
 
   constructor() {
     this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
+  }
+
+  protected save(): void {
+    const read = readFields(this.given(), STANDPIPE_FIELDS);
+    const names = Object.keys(HOSE_READINGS) as (keyof typeof HOSE_READINGS)[];
+    void this.measuring.save(
+      ...names.map((name) => ({
+        kind: 'reading' as const,
+        station: 'standpipe',
+        quantity: HOSE_READINGS[name],
+        value: Number(fromOwn(read[name], 'length', 'cm').toFixed(1)),
+        unit: 'cm',
+      })),
+    );
   }
 }

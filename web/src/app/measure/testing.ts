@@ -1,5 +1,5 @@
 import { signal } from '@angular/core';
-import type { BenchView, Entry, HouseholdDraft, UnitSystem } from '@needlecase/core';
+import type { BenchView, Entry, HouseholdDraft, Machine, UnitSystem } from '@needlecase/core';
 import { attempt } from './attempt';
 
 type Drafts = Partial<Entry>[];
@@ -12,10 +12,12 @@ export function fakeMeasuring(household: Partial<HouseholdDraft> = {}, machineId
   const kept: { change: Partial<HouseholdDraft>; said: string; undo?: () => object }[] = [];
   const fake = {
     kinds: signal<readonly string[]>([]),
+    ready: signal(true),
     machines: signal([]),
-    machine: signal<{ id: string; loadsPerWeek: number } | undefined>({
+    machine: signal<Pick<Machine, 'id' | 'loadsPerWeek' | 'features'> | undefined>({
       id: machineId,
       loadsPerWeek: 5,
+      features: {},
     }),
     machineId: signal(machineId),
     figures: signal<Record<string, unknown>>({}),
@@ -24,6 +26,7 @@ export function fakeMeasuring(household: Partial<HouseholdDraft> = {}, machineId
     saving: signal(false),
     saved: signal(false),
     moved: signal([]),
+    sayDay: (instant: number) => new Date(instant).toISOString().slice(0, 10),
     attempt: <T>(work: () => T) => attempt(work, units()),
     save: (...drafts: Drafts) => {
       saved.push(drafts);

@@ -21,7 +21,10 @@ const MOST_TRAYS = 40;
     <nc-instrument
       name="Water in the tub"
       lead="Hold a rule to the glass: from the lowest point of the drum up to the water. Let hot water cool before you let it out."
+      keep="Keep it in the record"
       [working]="result().value?.working ?? []"
+      [ready]="measured() && result().value !== undefined"
+      (save)="save()"
     >
       <nc-figures
         form
@@ -105,6 +108,8 @@ export class TubWaterComponent {
   protected readonly result = computed(() =>
     this.measuring.attempt(() => tubWater(this.given(), this.lying())),
   );
+  /** What stands there at first is no measurement. */
+  protected readonly measured = computed(() => this.given() !== FIRST);
   protected readonly litres = computed(() =>
     say((this.result().value?.litres ?? 0) / 1000, 'volume', this.measuring.units()),
   );
@@ -127,5 +132,17 @@ export class TubWaterComponent {
 
   constructor() {
     this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
+  }
+
+  protected save(): void {
+    const litres = this.result().value?.litres;
+    if (litres === undefined) return;
+    void this.measuring.save({
+      kind: 'reading',
+      station: 'tub',
+      quantity: 'standing-water',
+      value: Number(litres.toFixed(1)),
+      unit: 'L',
+    });
   }
 }

@@ -6,13 +6,18 @@ import {
   signal,
   type WritableSignal,
 } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import {
+  airOfBag,
   CHANGES,
-  convert,
+  figure,
+  heaterOf,
   fromOwn,
+  inUnits,
+  liningFor,
   MATERIALS,
-  ownUnit,
+  MM,
   RUN_FIELDS,
   say,
   SETTLING_SPEED,
@@ -53,13 +58,17 @@ const FIGURES: Record<string, Amount> = {
   diameter: { value: 101.6, unit: 'mm' },
   lining: { value: 4, unit: 'mm' },
 };
-const LOAD = { dry: 3, moisture: 0.6, target: 0.03, heater: 5000, room: 18, humidity: 0.5 };
+/** Less than this share of what the run should give is worth a look. Judgement. */
+const ENOUGH = 0.85;
+const LOAD = { dry: 3, moisture: 0.6, target: 0.03, room: 18, humidity: 0.5 };
+/** m³/s that always leaks through. */
+const LEAST_AIR = 0.004;
 const PROFILE = { left: 46, right: 610, top: 12, bottom: 120 };
 
 /** The way of the air outdoors, piece by piece, with where the pressure goes and what a change brings. */
 @Component({
   selector: 'nc-vent-run',
-  imports: [FiguresComponent, InstrumentComponent, KeptRunsComponent, PiecesComponent],
+  imports: [FiguresComponent, InstrumentComponent, KeptRunsComponent, PiecesComponent, RouterLink],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './vent-run.component.html',
@@ -99,6 +108,7 @@ export class VentRunComponent {
     );
     return speeds.length ? Math.min(...speeds) : undefined;
   });
+  protected readonly load = LOAD;
   protected readonly settling = SETTLING_SPEED;
   /** The three pieces that take the most. */
   protected readonly worst = computed(() => {
@@ -131,6 +141,30 @@ export class VentRunComponent {
     };
   });
 
+  /** The air last measured at the hood, held against what the run as laid out would give. */
+  protected readonly held = computed(() => {
+    const last = this.measuring.figures()['bag-fill-time']?.[0];
+    const [run, result] = [this.#run().value, this.result().value];
+    if (!last || !run || !result) return undefined;
+    const measured = airOfBag(last.value);
+    const lining = liningFor(run, measured);
+    return {
+      measured,
+      on: this.measuring.sayDay(last.at),
+      missing: measured < ENOUGH * result.flow,
+      lining:
+        lining === undefined
+          ? undefined
+          : inUnits(figure(lining, 'length', MM), this.measuring.units()),
+    };
+  });
+
+  /** W. */
+  protected readonly heater = computed(() =>
+    heaterOf(this.measuring.machine(), this.measuring.units()),
+  );
+  protected readonly plate = computed(() => this.measuring.machine()?.features.heater);
+
   /** Changes that are switched on. */
   protected readonly ticked = signal<readonly ChangeId[]>([]);
   readonly #ifs = computed(() => {
@@ -149,7 +183,11 @@ export class VentRunComponent {
       id,
       say: words,
       change: CHANGES.find((one) => one === id),
-      flow: ventRun(changed).flow,
+      load: {
+        ...LOAD,
+        heater: this.heater(),
+        flow: Math.max(LEAST_AIR, ventRun(changed).flow),
+      },
     }));
   });
   /** Minutes that a usual load takes with each. */
@@ -157,7 +195,7 @@ export class VentRunComponent {
     toObservable(this.#ifs).pipe(
       switchMap((ifs) =>
         ifs.length
-          ? this.#drum.dry(ifs.map(({ flow }) => ({ ...LOAD, flow: Math.max(0.004, flow) }))).pipe(
+          ? this.#drum.dry(ifs.map(({ load }) => load)).pipe(
               map((results) =>
                 ifs.map((one, i) => ({
                   ...one,
@@ -180,7 +218,10 @@ export class VentRunComponent {
     this.measuring.kinds.set(['vented-dryer']);
   }
 
-  protected say(value: number, dimension: 'flow' | 'pressure' | 'length' | 'speed'): string {
+  protected say(
+    value: number,
+    dimension: 'flow' | 'pressure' | 'length' | 'speed' | 'mass' | 'power',
+  ): string {
     return say(value, dimension, this.measuring.units());
   }
 
@@ -192,19 +233,6 @@ export class VentRunComponent {
   protected lay<T>(part: WritableSignal<T>, next: T): void {
     this.#touched.set(true);
     part.set(next);
-  }
-
-  protected saveFlow(): void {
-    const flow = this.result().value?.flow;
-    if (flow === undefined) return;
-    const value = Number(convert(flow, 'flow', ownUnit('flow'), 'L/s').toFixed(1));
-    void this.measuring.save({
-      kind: 'reading',
-      station: 'duct-run',
-      quantity: 'vent-flow',
-      value,
-      unit: 'L/s',
-    });
   }
 
   /** What is kept for this machine is what there is to begin with. */

@@ -6,10 +6,18 @@ import {
   linkedSignal,
   output,
 } from '@angular/core';
-import { COMMON_DRUM, many, tripsFor, tubLitres, type UnitSystem } from '@needlecase/core';
-
-const METRES_PER = { metric: 0.01, us: 0.0254 } as const;
-const LITRES_PER_GALLON = 3.785411784;
+import {
+  CM,
+  COMMON_DRUM,
+  convert,
+  figure,
+  inUnits,
+  many,
+  tripsFor,
+  tubLitres,
+  type UnitSystem,
+} from '@needlecase/core';
+import { numberOf } from '../forms/number-of';
 
 /** Counts the trays emptied, against how many there are to come by the water seen at the glass. */
 @Component({
@@ -104,15 +112,16 @@ export class TraysComponent {
   readonly measured = output<number | undefined>();
 
   protected readonly unit = computed(() => (this.units() === 'us' ? 'in' : 'cm'));
-  readonly #metres = computed(() => METRES_PER[this.units()]);
   protected readonly typed = linkedSignal(() => {
     const height = this.height();
-    return height === undefined ? '' : String(Math.round((height / this.#metres()) * 10) / 10);
+    return height === undefined
+      ? ''
+      : String(Math.round(convert(height, 'length', 'm', this.unit()) * 10) / 10);
   });
   protected readonly wrong = computed(() => {
     const typed = this.typed().trim();
-    const most = Math.floor((2 * COMMON_DRUM.radius) / this.#metres());
-    const value = Number(typed.replace(',', '.'));
+    const most = Math.floor(convert(2 * COMMON_DRUM.radius, 'length', 'm', this.unit()));
+    const value = numberOf(typed);
     return typed === '' || (value >= 0 && value <= most)
       ? ''
       : `Give a height from 0 to ${most} ${this.unit()}.`;
@@ -122,10 +131,6 @@ export class TraysComponent {
     if (height === undefined) return 'A litre or so is normal; a full drum gives many trays.';
     const litres = tubLitres(height);
     const { trays, buckets } = tripsFor(litres);
-    const amount =
-      this.units() === 'us'
-        ? `${(litres / LITRES_PER_GALLON).toFixed(1)} gal`
-        : `${litres.toFixed(litres < 10 ? 1 : 0)} L`;
     const left = trays - this.trays();
     const rest =
       this.trays() === 0
@@ -133,7 +138,12 @@ export class TraysComponent {
         : left > 0
           ? ` About ${left} to go.`
           : ' That is all of it by this estimate; a litre or so sits below the drum.';
-    return `About ${amount} in a common drum (52 cm across, 35 cm deep): ${many(trays, 'tray')} of 3 L filled to half, or ${many(buckets, 'bucket')}.${rest}`;
+    const { radius, depth } = COMMON_DRUM;
+    const drum = `${figure(2 * radius, 'length', CM)} across, ${figure(depth, 'length', CM)} deep`;
+    return inUnits(
+      `About ${figure(litres / 1000, 'volume', { digits: 2 })} in a common drum (${drum}): ${many(trays, 'tray')} of ${figure(0.003, 'volume')} filled to half, or ${many(buckets, 'bucket')}.${rest}`,
+      this.units(),
+    );
   });
 
   protected step(change: 1 | -1): number {
@@ -143,7 +153,9 @@ export class TraysComponent {
   protected type(event: Event): void {
     this.typed.set((event.target as HTMLInputElement).value);
     if (this.wrong()) return;
-    const typed = this.typed().trim().replace(',', '.');
-    this.measured.emit(typed === '' ? undefined : Number(typed) * this.#metres());
+    const typed = this.typed().trim();
+    this.measured.emit(
+      typed === '' ? undefined : convert(numberOf(typed), 'length', this.unit(), 'm'),
+    );
   }
 }
