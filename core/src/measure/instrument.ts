@@ -80,6 +80,27 @@ export function readFields<F extends Fields>(given: Given<F>, fields: F, at = ''
   return read as Read<F>;
 }
 
+/**
+ * Examples for a system: in its own units, and rounded to two figures where they were thought of in the
+ * other's. What was measured is never rounded.
+ */
+export function exampleIn<F extends Fields>(
+  amounts: Readonly<Record<string, Amount>>,
+  fields: F,
+  system: UnitSystem,
+): Record<string, Amount> {
+  if (system === 'metric') return { ...amounts };
+  return Object.fromEntries(
+    Object.entries(amounts).map(([name, amount]) => {
+      const field = fields[name];
+      if (!field) return [name, amount];
+      const unit = fieldUnit(field, system);
+      const value = convert(amount.value, field.dimension, amount.unit, unit);
+      return [name, { value: Number(value.toPrecision(2)), unit }];
+    }),
+  );
+}
+
 /** One line of how a result was worked out. */
 export interface Working {
   what: string;

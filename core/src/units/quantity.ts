@@ -99,7 +99,7 @@ export const shownUnit = (dimension: DimensionId, system: UnitSystem): string =>
   DIMENSIONS[dimension].shown[system];
 
 /**
- * Converts between two units of a dimension.
+ * Converts between two units of a dimension; what is no number stays none.
  * @throws RangeError for a unit that the dimension does not have
  */
 export function convert(value: number, dimension: DimensionId, from: string, to: string): number {
@@ -108,6 +108,7 @@ export function convert(value: number, dimension: DimensionId, from: string, to:
     if (!(unit in units)) throw new RangeError(`A ${dimension} is not given in "${unit}".`);
   }
   if (from === to) return value;
+  if (!Number.isFinite(value)) return NaN;
   const defined = DEFINED[dimension];
   if (defined) return (value * defined[from]!) / defined[to]!;
   return Qty(value, units[from]!).to(units[to]!).scalar;

@@ -47,6 +47,8 @@ export function hoodAirByBag(given: Given<typeof BAG_FIELDS>, best?: number): Ho
   return judged(bag / seconds, best, `${figure(bag, 'volume')} in ${figure(seconds, 'time')}`);
 }
 
+const ROUND = { digits: 2 };
+
 function judged(flow: number, best: number | undefined, from: string): HoodAir {
   const { least, most } = HEALTHY_FLOW;
   return {
@@ -57,7 +59,7 @@ function judged(flow: number, best: number | undefined, from: string): HoodAir {
       { what: 'Air', how: `${from} is ${figure(flow, 'flow')}` },
       {
         what: 'Healthy',
-        how: `${figure(least, 'flow')} to ${figure(most, 'flow')}, common practice; your own best counts for more`,
+        how: `${figure(least, 'flow', ROUND)} to ${figure(most, 'flow', ROUND)}, common practice; your own best counts for more`,
       },
     ],
   };

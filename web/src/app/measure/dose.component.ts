@@ -62,7 +62,7 @@ export class DoseComponent {
   protected readonly first = linkedSignal<Record<string, Amount>>(() => {
     const hardness = this.#hardness();
     return {
-      load: { value: 4, unit: 'kg' },
+      ...this.measuring.example({ load: { value: 4, unit: 'kg' } }, DOSE_FIELDS),
       ...(hardness === undefined ? {} : { hardness: { value: hardness, unit: 'mg/L' } }),
     };
   });

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
   bestOf,
@@ -97,8 +97,8 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
 export class DrainTestComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = FIELDS;
-  protected readonly first = signal(FIRST);
-  protected readonly given = signal(FIRST);
+  protected readonly first = linkedSignal(() => this.measuring.example(FIRST, this.fields));
+  protected readonly given = linkedSignal(() => this.first());
   /** This machine's own best flow in the log, m³/s. */
   protected readonly clean = computed(() =>
     bestOf(this.measuring.figures()['drain-time'], flowOfDrain),

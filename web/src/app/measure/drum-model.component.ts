@@ -15,6 +15,10 @@ import {
   type Amount,
   type DrumMoment,
   type Working,
+  inUnits,
+  figure,
+  convert,
+  type UnitSystem,
 } from '@needlecase/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
@@ -32,6 +36,11 @@ const FIRST: Record<string, Amount> = {
   humidity: { value: 50, unit: '%' },
 };
 const { flow: _flow, ...FIELDS } = DRUM_FIELDS;
+/** Where the temperatures are ruled. */
+const TEMPERATURES: Record<UnitSystem, Amount[]> = {
+  metric: [0, 50, 100, 150].map((value) => ({ value, unit: '°C' })),
+  us: [32, 100, 200, 300].map((value) => ({ value, unit: '°F' })),
+};
 const FREE = 60;
 const WIDTH = 640;
 const PLOT = { left: 44, right: WIDTH - 44, top: 12, bottom: 250 };
@@ -51,7 +60,7 @@ export class DrumModelComponent {
   protected readonly fields = FIELDS;
   readonly #heater = computed(() => heaterOf(this.measuring.machine(), this.measuring.units()));
   protected readonly first = computed<Record<string, Amount>>(() => ({
-    ...FIRST,
+    ...this.measuring.example(FIRST, FIELDS),
     heater: { value: this.#heater(), unit: 'W' },
   }));
   protected readonly given = linkedSignal(() => this.first());
@@ -94,9 +103,9 @@ export class DrumModelComponent {
       .map((at) => ({ at, x: this.#x()(at) })),
   );
   protected readonly degrees = computed(() =>
-    [0, 50, 100, 150].map((at) => ({
-      say: say(at, 'temperature', this.measuring.units()),
-      y: this.#celsius(at),
+    TEMPERATURES[this.measuring.units()].map(({ value, unit }) => ({
+      say: `${value} ${unit}`,
+      y: this.#celsius(convert(value, 'temperature', unit, '°C')),
     })),
   );
   protected readonly limit = this.#celsius(135);
@@ -122,7 +131,10 @@ export class DrumModelComponent {
     },
     {
       what: 'Thermostats',
-      how: 'the exhaust cycles at 68 °C, the limit at the heater opens at 135 °C and closes at 115 °C',
+      how: inUnits(
+        `the exhaust cycles at ${figure(68, 'temperature')}, the limit at the heater opens at ${figure(135, 'temperature')} and closes at ${figure(115, 'temperature')}`,
+        this.measuring.units(),
+      ),
     },
     {
       what: 'Judgement',

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { EXHAUST_FIELDS, exhaustAir, say, type Amount } from '@needlecase/core';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
@@ -29,7 +29,7 @@ const FIRST: Record<string, Amount> = {
         form
         [fields]="fields"
         [units]="measuring.units()"
-        [first]="first"
+        [first]="first()"
         [problems]="result().problems"
         (given)="given.set($event)"
       />
@@ -71,8 +71,8 @@ const FIRST: Record<string, Amount> = {
 export class ExhaustAirComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = EXHAUST_FIELDS;
-  protected readonly first = FIRST;
-  protected readonly given = signal(FIRST);
+  protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
+  protected readonly given = linkedSignal(() => this.first());
   protected readonly result = computed(() =>
     this.measuring.attempt(() => exhaustAir(this.given())),
   );

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { FILL_FIELDS, fillFlow, fillLitres, say, SLOW_FILL, type Amount } from '@needlecase/core';
 import { BandComponent } from './band.component';
 import { FiguresComponent } from './figures.component';
@@ -62,8 +62,8 @@ const FIRST: Record<string, Amount> = { volume: { value: 5, unit: 'L' } };
 export class FillFlowComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = FILL_FIELDS;
-  protected readonly first = signal(FIRST);
-  protected readonly given = signal(FIRST);
+  protected readonly first = linkedSignal(() => this.measuring.example(FIRST, this.fields));
+  protected readonly given = linkedSignal(() => this.first());
   protected readonly result = computed(() => this.measuring.attempt(() => fillFlow(this.given())));
   protected readonly good = computed(() => ({
     from: SLOW_FILL,

@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import {
   airOfBag,
   ANEMOMETER_FIELDS,
@@ -10,6 +17,8 @@ import {
   hoodAirBySpeed,
   say,
   type Amount,
+  inUnits,
+  figure,
 } from '@needlecase/core';
 import { BandComponent } from './band.component';
 import { FiguresComponent } from './figures.component';
@@ -52,7 +61,7 @@ const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
           <nc-figures
             [fields]="bagFields"
             [units]="measuring.units()"
-            [first]="bagFirst"
+            [first]="bagFirst()"
             [problems]="result().problems"
             (given)="bag.set($event)"
           />
@@ -94,9 +103,9 @@ export class HoodAirComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly bagFields = BAG_FIELDS;
   protected readonly speedFields = ANEMOMETER_FIELDS;
-  protected readonly bagFirst = BAG_FIRST;
+  protected readonly bagFirst = computed(() => this.measuring.example(BAG_FIRST, BAG_FIELDS));
   protected readonly by = signal<'bag' | 'speed'>('bag');
-  protected readonly bag = signal<Record<string, Amount>>(BAG_FIRST);
+  protected readonly bag = linkedSignal(() => this.bagFirst());
   protected readonly speed = signal<Record<string, Amount>>({});
 
   /** The most air that the log has of this machine, m³/s. */
@@ -115,7 +124,8 @@ export class HoodAirComponent {
     return flow === undefined ? '' : say(flow, 'flow', this.measuring.units());
   });
   protected readonly healthy = computed(() => {
-    const at = (flow: number) => say(flow, 'flow', this.measuring.units());
+    const at = (flow: number) =>
+      inUnits(figure(flow, 'flow', { digits: 2 }), this.measuring.units());
     return {
       from: HEALTHY_FLOW.least,
       to: HEALTHY_FLOW.most,

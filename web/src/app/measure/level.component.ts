@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import {
   convert,
   LEVEL_FIELDS,
@@ -42,7 +49,7 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
         <nc-figures
           [fields]="fields"
           [units]="measuring.units()"
-          [first]="first"
+          [first]="first()"
           [problems]="result().problems"
           (given)="given.set($event)"
         />
@@ -108,11 +115,11 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
 export class LevelComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = LEVEL_FIELDS;
-  protected readonly first = FIRST;
+  protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
   protected readonly places = PLACES;
   protected readonly threads = Object.keys(PITCHES) as Thread[];
   protected readonly thread = signal<Thread>('M10');
-  protected readonly given = signal(FIRST);
+  protected readonly given = linkedSignal(() => this.first());
   protected readonly result = computed(() =>
     this.measuring.attempt(() => level(this.given(), this.thread())),
   );

@@ -3,9 +3,12 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute } from '@angular/router';
 import {
   dayOf,
+  exampleIn,
   sayDay,
   taskOf,
+  type Amount,
   type EntryDraft,
+  type Fields,
   type HouseholdDraft,
   type LineView,
   type MachineKind,
@@ -105,6 +108,11 @@ export class Measuring {
   readonly saving = signal(false);
   readonly saved = signal(false);
   readonly moved = signal<readonly Moved[]>([]);
+
+  /** What stands in an instrument's fields at first, in the household's units. */
+  example(amounts: Readonly<Record<string, Amount>>, fields: Fields): Record<string, Amount> {
+    return exampleIn(amounts, fields, this.units());
+  }
 
   /** The day of an instant, UTC milliseconds, where the household is. */
   sayDay(instant: number): string {

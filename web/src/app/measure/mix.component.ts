@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import {
   ACTIVE_NAMES,
   FORBIDDEN,
@@ -9,6 +16,8 @@ import {
   type Amount,
   type PlannedMix,
   type Recipe,
+  inUnits,
+  figure,
 } from '@needlecase/core';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
@@ -87,7 +96,7 @@ const FIRST: Record<string, Amount> = {
       <nc-figures
         [fields]="fields"
         [units]="measuring.units()"
-        [first]="first"
+        [first]="first()"
         [problems]="result().problems"
         (given)="given.set($event)"
       />
@@ -100,7 +109,7 @@ const FIRST: Record<string, Amount> = {
             <b>{{ r.alone.toFixed(1) }} g</b> the vinegar alone would
           </div>
           <div>
-            <b>{{ r.made.gasLitres.toFixed(1) }} L</b> of gas, that is the fizz
+            <b>{{ gas() }}</b> of gas, that is the fizz
           </div>
           <div>
             <b>{{ round(r.left.soda) }} g</b> of soda left over
@@ -163,6 +172,32 @@ const FIRST: Record<string, Amount> = {
     td {
       vertical-align: top;
     }
+    @media (max-width: 600px) {
+      thead {
+        display: none;
+      }
+      tr {
+        border-bottom: 1px dashed var(--seam);
+        display: grid;
+        grid-template-columns: 1fr 1fr;
+        padding-block: 0.4rem;
+      }
+      td {
+        border: 0;
+        padding: 0.1rem 0.5rem 0.1rem 0;
+      }
+      td:nth-child(1),
+      td:nth-child(2) {
+        font-weight: 600;
+      }
+      td:nth-child(2)::before {
+        content: 'with ';
+        font-weight: 400;
+      }
+      td:nth-child(n + 3) {
+        grid-column: 1 / -1;
+      }
+    }
   `,
   styleUrl: './instruments.scss',
 })
@@ -172,10 +207,16 @@ export class MixComponent {
   protected readonly forbidden = FORBIDDEN;
   protected readonly names = ACTIVE_NAMES;
   protected readonly fields = VINEGAR_SODA_FIELDS;
-  protected readonly first = FIRST;
-  protected readonly given = signal(FIRST);
+  protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
+  protected readonly given = linkedSignal(() => this.first());
   protected readonly result = computed(() =>
     this.measuring.attempt(() => vinegarAndSoda(this.given())),
+  );
+  protected readonly gas = computed(() =>
+    inUnits(
+      figure((this.result().value?.made.gasLitres ?? 0) / 1000, 'volume', { digits: 2 }),
+      this.measuring.units(),
+    ),
   );
   protected readonly chosen = signal<readonly PlannedMix[]>([]);
   /** What is still in the machine, by its record, and then each step in turn. */

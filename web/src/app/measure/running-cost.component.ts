@@ -113,15 +113,16 @@ export class RunningCostComponent {
   /** The last air kept of this machine, and its best. */
   protected readonly first = computed<Record<string, Amount>>(
     () => {
+      const usual = this.measuring.example(USUAL, COST_FIELDS);
       const heater = {
         value: heaterOf(this.measuring.machine(), this.measuring.units()),
         unit: 'W',
       };
       const figures = this.measuring.figures()['bag-fill-time'] ?? [];
-      if (!figures.length) return { ...USUAL, heater };
+      if (!figures.length) return { ...usual, heater };
       const at = (seconds: number) => ({ value: airOfBag(seconds), unit: 'm³/s' });
       const best = Math.min(...figures.map(({ value }) => value));
-      return { ...USUAL, heater, flowNow: at(figures[0]!.value), flowClean: at(best) };
+      return { ...usual, heater, flowNow: at(figures[0]!.value), flowClean: at(best) };
     },
     { equal: alike },
   );

@@ -14,6 +14,8 @@ import {
   WASH_TEMPERATURES,
   type Amount,
   type WashTemperature,
+  inUnits,
+  figure,
 } from '@needlecase/core';
 import { map, of, switchMap } from 'rxjs';
 import { alike } from '../data/alike';
@@ -55,13 +57,13 @@ const LITRES_A_LOAD = 50;
             (change)="temperature.set($any(+heat.value))"
           >
             @for (one of temperatures; track one) {
-              <option [value]="one" [selected]="one === temperature()">{{ one }} °C</option>
+              <option [value]="one" [selected]="one === temperature()">{{ degrees(one) }}</option>
             }
           </select>
         </div>
         <p class="soft small">
           Until you say otherwise: the loads counted since the last descaling, or those of 90 days,
-          at 50 L a load.
+          at {{ aLoad() }} a load.
         </p>
         <button type="button" class="btn btn-plain" [disabled]="!hardness()" (click)="keep()">
           Keep this hardness for the house
@@ -152,10 +154,17 @@ export class ScaleComponent {
     () => (440 * (this.result().value?.scale ?? 0)) / this.#most(),
   );
   protected readonly doseAt = computed(() => 20 + (440 * 78.1) / this.#most());
+  protected readonly aLoad = computed(() =>
+    inUnits(figure(LITRES_A_LOAD / 1000, 'volume', { digits: 2 }), this.measuring.units()),
+  );
   protected readonly round = Math.round;
 
   constructor() {
     this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
+  }
+
+  protected degrees(celsius: number): string {
+    return inUnits(figure(celsius, 'temperature'), this.measuring.units());
   }
 
   protected strip(hardness: Amount): void {

@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import {
   convert,
   fromOwn,
@@ -42,7 +49,7 @@ const FLOOR = 250;
         <nc-figures
           [fields]="fields"
           [units]="measuring.units()"
-          [first]="first"
+          [first]="first()"
           [problems]="result().problems"
           (given)="given.set($event)"
         />
@@ -84,16 +91,16 @@ const FLOOR = 250;
 export class StandpipeComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = STANDPIPE_FIELDS;
-  protected readonly first = FIRST;
+  protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
   protected readonly codes = PLUMBING_CODES;
   protected readonly code = signal<PlumbingCode>('IPC');
-  protected readonly given = signal(FIRST);
+  protected readonly given = linkedSignal(() => this.first());
   protected readonly floor = FLOOR;
   protected readonly result = computed(() =>
     this.measuring.attempt(() => standpipe(this.given(), this.code())),
   );
   /** What stands there at first is no measurement. */
-  protected readonly measured = computed(() => this.given() !== FIRST);
+  protected readonly measured = computed(() => this.given() !== this.first());
   protected readonly drawn = computed(() => {
     const metres = (name: string) => {
       const amount = this.given()[name];

@@ -1,4 +1,5 @@
 import { signal } from '@angular/core';
+import { exampleIn, type Amount, type Fields } from '@needlecase/core';
 import type { BenchView, Entry, HouseholdDraft, Machine, UnitSystem } from '@needlecase/core';
 import { attempt } from './attempt';
 
@@ -26,6 +27,8 @@ export function fakeMeasuring(household: Partial<HouseholdDraft> = {}, machineId
     saving: signal(false),
     saved: signal(false),
     moved: signal([]),
+    example: (amounts: Readonly<Record<string, Amount>>, fields: Fields) =>
+      exampleIn(amounts, fields, units()),
     sayDay: (instant: number) => new Date(instant).toISOString().slice(0, 10),
     attempt: <T>(work: () => T) => attempt(work, units()),
     save: (...drafts: Drafts) => {

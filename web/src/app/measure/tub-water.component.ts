@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { convert, say, TUB_FIELDS, tubWater, type Amount } from '@needlecase/core';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
@@ -30,7 +30,7 @@ const MOST_TRAYS = 40;
         form
         [fields]="fields"
         [units]="measuring.units()"
-        [first]="first"
+        [first]="first()"
         [problems]="result().problems"
         (given)="given.set($event)"
       />
@@ -101,15 +101,15 @@ const MOST_TRAYS = 40;
 export class TubWaterComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = TUB_FIELDS;
-  protected readonly first = FIRST;
-  protected readonly given = signal(FIRST);
+  protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
+  protected readonly given = linkedSignal(() => this.first());
   protected readonly mostTrays = MOST_TRAYS;
   protected readonly lying = computed(() => this.measuring.machine()?.kind !== 'top-load-washer');
   protected readonly result = computed(() =>
     this.measuring.attempt(() => tubWater(this.given(), this.lying())),
   );
   /** What stands there at first is no measurement. */
-  protected readonly measured = computed(() => this.given() !== FIRST);
+  protected readonly measured = computed(() => this.given() !== this.first());
   protected readonly litres = computed(() =>
     say((this.result().value?.litres ?? 0) / 1000, 'volume', this.measuring.units()),
   );

@@ -108,8 +108,10 @@ describe('moving through a visit', () => {
     expect(place.record()).toEqual({ grade: 2, trays: 3 });
     moves.read(62);
     expect(progress().readings).toEqual({ [step.key]: { value: 62 } });
+    expect(place.reading()).toBe(62);
     moves.read(undefined);
     expect(progress().readings).toEqual({});
+    expect(place.reading()).toBeUndefined();
   });
 
   it('ticks what is fetched on and off', () => {

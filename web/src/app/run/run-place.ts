@@ -91,6 +91,10 @@ export class RunPlace {
   readonly record = computed<TaskRecord>(
     () => this.#keeper.progress()?.tasks[this.taskKey() ?? ''] ?? {},
   );
+  /** The figure noted at the step on screen. */
+  readonly reading = computed(
+    () => this.#keeper.progress()?.readings[this.step()?.key ?? '']?.value,
+  );
   readonly finds = computed(() => {
     const task = this.step()?.task;
     const machine = this.machine();

@@ -31,6 +31,9 @@ describe('TraysComponent', () => {
   });
 
   it('tells how many trays are to come by the water at the glass', () => {
+    const none = count(0).host;
+    expect(none.textContent).toContain('A litre or so is normal');
+    expect(none.querySelector('input')!.value).toBe('');
     expect(count(0, 0.15).host.textContent).toContain('About 18 L');
     expect(count(5, 0.15).host.textContent).toContain('About 7 to go.');
     expect(count(12, 0.15).host.textContent).toContain('That is all of it');
