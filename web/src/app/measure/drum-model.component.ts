@@ -143,6 +143,10 @@ export class DrumModelComponent {
   ]);
   protected readonly round = Math.round;
 
+  constructor() {
+    this.measuring.kinds.set(['vented-dryer']);
+  }
+
   protected airSaid(): string {
     return say(this.air() / 1000, 'flow', this.measuring.units());
   }

@@ -81,7 +81,7 @@ const FIRST: Record<string, Amount> = {
             }
           </li>
         } @empty {
-          <li class="soft">Choose recipes on the left.</li>
+          <li class="soft">Nothing yet: use a recipe.</li>
         }
       </ol>
       @if (sequence().length) {

@@ -78,7 +78,7 @@ const LITRES_A_LOAD = 50;
             <b>{{ round(r.acid) }} g</b> of citric acid dissolve it
           </div>
           <div>
-            <b>{{ r.doses }}</b> doses of 100 g
+            <b>{{ r.doses }}</b> {{ r.doses === 1 ? 'dose' : 'doses' }} of 100 g
           </div>
         </div>
         <svg
