@@ -7,50 +7,37 @@ import {
   inject,
   input,
   linkedSignal,
-  signal,
   viewChild,
 } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { Router, RouterLink } from '@angular/router';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap';
 import {
   ANSWER_WORDS,
-  caseState,
-  caseTitle,
   causeById,
-  dayOf,
   ENDING_WORDS,
   isRested,
-  lookedFix,
   plusDays,
   REMINDER_SAID,
-  returning,
   sayCaseEvent,
   sayCode,
   sayDay,
   sayFinding,
   sayOutcome,
-  situationIn,
   stationById,
   symptomsAt,
-  troubleStart,
-  troubleView,
-  withFigures,
   type Answer,
   type CaseEnding,
   type CodeClass,
   type CodeSeen,
   type CodeSheet,
-  type Machine,
-  type TroubleStart,
 } from '@needlecase/core';
-import { catchError, distinctUntilChanged, of, switchMap } from 'rxjs';
-import { ApiService, type ApiProblem } from '../data/api.service';
-import { BenchService } from '../data/bench.service';
-import { CasesService, type Happening } from '../data/cases.service';
+import type { ApiProblem } from '../data/api.service';
+import type { Happening } from '../data/cases.service';
 import { CodeSheetsService } from '../data/code-sheets.service';
 import { RunsService } from '../data/runs.service';
 import { ToastsService } from '../data/toasts.service';
+import { CaseOnScreen } from './case-on-screen';
 import { CodeEntryComponent } from './code-entry.component';
 import { FixComponent } from './fix.component';
 import { LookComponent } from './look.component';
@@ -78,14 +65,6 @@ const ENDINGS: readonly { ending: CaseEnding; say: string }[] = [
   { ending: 'mistake', say: 'It was a mistake: keep it out of the log' },
 ];
 
-/** What can be said of a machine whose records cannot be read now: how it is built. */
-const withoutRecords = ({ kind, features }: Machine): TroubleStart => ({
-  ...troubleStart(kind),
-  situation: { kind, features },
-  said: {},
-  figures: {},
-});
-
 /** One trouble, from what a person notices to the proof that it is mended. */
 @Component({
   selector: 'nc-case',
@@ -99,18 +78,16 @@ const withoutRecords = ({ kind, features }: Machine): TroubleStart => ({
     SuspectsComponent,
     TellComponent,
   ],
+  providers: [CaseOnScreen],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './case.component.html',
   styleUrl: './case.component.scss',
 })
 export class CaseComponent {
-  readonly #api = inject(ApiService);
-  readonly #router = inject(Router);
   readonly #runs = inject(RunsService);
-  readonly #cases = inject(CasesService);
   readonly #toasts = inject(ToastsService);
   readonly #codeSheets = inject(CodeSheetsService);
-  readonly #loaded = toSignal(inject(BenchService).bench$);
+  protected readonly on = inject(CaseOnScreen);
 
   /** From the address: the case; a new one where it is not known yet. */
   readonly id = input<string>();
@@ -119,70 +96,28 @@ export class CaseComponent {
   readonly station = input<string>();
   readonly code = input<string>();
 
-  readonly #fresh = crypto.randomUUID();
-  protected readonly caseId = computed(() => this.id() ?? this.#fresh);
-  protected readonly record = computed(() =>
-    this.#cases.all().find(({ id }) => id === this.caseId()),
-  );
-  protected readonly state = computed(() => {
-    const record = this.record();
-    return record && caseState(record);
-  });
-  protected readonly missing = computed(
-    () => this.id() !== undefined && !this.record() && this.#cases.loaded(),
-  );
-  protected readonly title = computed(() => {
-    const state = this.state();
-    return state ? caseTitle(state) : '';
-  });
-
-  protected readonly bench = computed(() => this.#loaded()?.value);
-  protected readonly unread = computed(() => (this.bench() ? undefined : this.#loaded()?.problem));
-  protected readonly machineId = computed(() => this.record()?.machineId ?? this.machine());
-  protected readonly owner = computed(() =>
-    this.bench()?.machines.find(({ id }) => id === this.machineId()),
-  );
-  protected readonly stations = computed(
-    () =>
-      this.bench()?.states.find(({ machineId }) => machineId === this.machineId())?.stations ?? [],
-  );
   protected readonly place = computed(() => {
     const station = this.station();
-    return station && this.stations().some(({ id }) => id === station)
+    return station && this.on.stations().some(({ id }) => id === station)
       ? stationById(station)
       : undefined;
   });
-  protected readonly start = toSignal(
-    toObservable(this.owner).pipe(
-      distinctUntilChanged((a, b) => a?.id === b?.id && a?.version === b?.version),
-      switchMap((machine) =>
-        machine
-          ? this.#api
-              .get<TroubleStart>(`machines/${machine.id}/trouble`)
-              .pipe(catchError(() => of(withoutRecords(machine))))
-          : of(undefined),
-      ),
-    ),
-  );
   protected readonly sheets = toSignal(this.#codeSheets.all$, { initialValue: [] as CodeSheet[] });
 
-  /** Said before anything was told: none of the stop rules holds. */
-  readonly #noStops = signal(false);
-  protected readonly stopsAsked = computed(() => this.#noStops() || this.state()?.stopsAsked);
   protected readonly byCode = linkedSignal(() => Boolean(this.code()));
 
   protected readonly symptoms = computed(() => {
-    const { symptoms = [] } = this.start() ?? {};
-    const answers = this.state()?.answers ?? {};
+    const { symptoms = [] } = this.on.start() ?? {};
+    const answers = this.on.state()?.answers ?? {};
     const place = this.place();
-    const owner = this.owner();
+    const owner = this.on.owner();
     const here = place && owner ? symptomsAt(owner, place.id) : undefined;
     return symptoms.filter(
       ({ id }) => answers[id] === undefined && (here === undefined || here.includes(id)),
     );
   });
   protected readonly given = computed((): Given[] => {
-    const { answers = {}, codes = [] } = this.state() ?? {};
+    const { answers = {}, codes = [] } = this.on.state() ?? {};
     return [
       ...Object.entries(answers).map(([id, answer]): Given => ({
         id,
@@ -198,54 +133,27 @@ export class CaseComponent {
       })),
     ];
   });
-  protected readonly view = computed(() => {
-    const start = this.start();
-    const state = this.state();
-    if (!start || !state) return undefined;
-    const { answers, stops, codes } = state;
-    if (Object.keys(answers).length + stops.length + codes.length === 0) return undefined;
-    const from = performance.now();
-    const view = troubleView(situationIn(start.situation, state), answers, stops, start.said);
-    performance.measure('trouble answer', { start: from });
-    return view;
-  });
-  /** With the figures that the log has from before the work, and since. */
-  protected readonly measured = computed(() => {
-    const state = this.state();
-    return state && withFigures(state, this.start()?.figures ?? {});
-  });
-  protected readonly found = computed(() => {
-    const cause = this.state()?.found?.cause;
-    return cause === undefined ? undefined : lookedFix(cause);
-  });
-  protected readonly next = computed(() => {
-    const next = this.view()?.next;
-    return {
-      check: next && 'check' in next ? next.check : undefined,
-      fix: next && 'fix' in next ? next.fix : undefined,
-    };
-  });
   protected readonly run = computed(() => {
-    const runId = this.state()?.fix?.runId;
-    return this.bench()?.runs.find(({ id }) => id === runId);
+    const runId = this.on.state()?.fix?.runId;
+    return this.on.bench()?.runs.find(({ id }) => id === runId);
   });
   protected readonly timeline = computed(
     () =>
-      this.record()?.events.map((event) => ({
+      this.on.record()?.events.map((event) => ({
         id: event.id,
-        when: this.#day(Date.parse(event.at)),
+        when: this.on.day(Date.parse(event.at)),
         say: sayCaseEvent(event),
       })) ?? [],
   );
   protected readonly outcome = computed(() => {
-    const state = this.measured();
+    const state = this.on.measured();
     return state?.state === 'closed' ? sayOutcome(state) : '';
   });
   protected readonly rested = computed(() => {
-    const state = this.state();
-    return state !== undefined && isRested(state, this.#today());
+    const state = this.on.state();
+    return state !== undefined && isRested(state, this.on.today());
   });
-  protected readonly summary = computed(() => `/api/v1/cases/${this.caseId()}/summary.pdf`);
+  protected readonly summary = computed(() => `/api/v1/cases/${this.on.caseId()}/summary.pdf`);
   protected readonly rests = RESTS;
   protected readonly endings = ENDINGS;
   protected readonly endingWords = ENDING_WORDS;
@@ -254,11 +162,12 @@ export class CaseComponent {
   private readonly lead = viewChild<ElementRef<HTMLElement>>('lead');
 
   constructor() {
+    this.on.asked.set({ id: this.id, machine: this.machine });
     // The next thing to do is at the top; an answer given further down leads back to it.
     const step = computed(() => {
-      const { check, fix } = this.next();
-      const { state, fix: begun } = this.state() ?? {};
-      return [state, begun?.at, this.found()?.cause, check?.id, fix?.cause].join('/');
+      const { check, fix } = this.on.next();
+      const { state, fix: begun } = this.on.state() ?? {};
+      return [state, begun?.at, this.on.found()?.cause, check?.id, fix?.cause].join('/');
     });
     let before: string | undefined;
     effect(() => {
@@ -273,42 +182,20 @@ export class CaseComponent {
   }
 
   protected sayDate(day: string): string {
-    return sayDay(day, this.#today());
-  }
-
-  protected tell(...happenings: Happening[]): void {
-    const machineId = this.machineId();
-    if (!machineId) return;
-    const first = !this.record();
-    const open = first && this.#noStops() ? [{ kind: 'no-stop' } as Happening] : [];
-    this.#cases.tell(this.caseId(), machineId, ...open, ...happenings);
-    if (this.id() === undefined) {
-      void this.#router.navigate(['/trouble', this.caseId()], { replaceUrl: true });
-    }
+    return sayDay(day, this.on.today());
   }
 
   protected answer(finding: string, answer: Answer): void {
-    if (!this.record() && answer === 'yes' && this.#reopened({ finding })) return;
+    if (!this.on.record() && answer === 'yes' && this.on.reopened({ finding })) return;
     // A second tap says the same.
-    if (this.state()?.answers[finding] === answer) return;
-    this.tell({ kind: 'answer', finding, answer });
+    if (this.on.state()?.answers[finding] === answer) return;
+    this.on.tell({ kind: 'answer', finding, answer });
   }
 
   protected seen(code: CodeSeen): void {
     this.byCode.set(false);
-    if (!this.record() && code.code && this.#reopened({ code: code.code })) return;
-    this.tell({ kind: 'code', code });
-  }
-
-  /** What was closed within its time and comes back goes on where it was. */
-  #reopened(told: { finding?: string; code?: string }): boolean {
-    const machineId = this.machineId();
-    const before = machineId && returning(this.#cases.all(), machineId, told, Date.now());
-    if (!before) return false;
-    this.#cases.tell(before.id, before.machineId, { kind: 'reopen' });
-    this.#toasts.show('This came back within its time: the case from before is open again.');
-    void this.#router.navigate(['/trouble', before.id], { replaceUrl: true });
-    return true;
+    if (!this.on.record() && code.code && this.on.reopened({ code: code.code })) return;
+    this.on.tell({ kind: 'code', code });
   }
 
   protected addToSheet({
@@ -335,16 +222,11 @@ export class CaseComponent {
     });
   }
 
-  protected noStop(): void {
-    if (this.record()) this.tell({ kind: 'no-stop' });
-    else this.#noStops.set(true);
-  }
-
   protected begin(cause: string, task: string): void {
-    const machineId = this.machineId();
+    const machineId = this.on.machineId();
     if (!machineId) return;
     this.#runs.start([{ machineId, task }], ({ id }) =>
-      this.tell({ kind: 'fix', cause, task, runId: id }),
+      this.on.tell({ kind: 'fix', cause, task, runId: id }),
     );
   }
 
@@ -353,25 +235,16 @@ export class CaseComponent {
   }
 
   protected rest(days?: number): void {
-    this.tell({ kind: 'rest', ...(days ? { until: plusDays(this.#today(), days) } : {}) });
+    this.on.tell({ kind: 'rest', ...(days ? { until: plusDays(this.on.today(), days) } : {}) });
   }
 
   protected close(ending: CaseEnding): void {
-    this.tell({ kind: 'close', ending });
+    this.on.tell({ kind: 'close', ending });
   }
 
   protected note(field: HTMLTextAreaElement): void {
     const note = field.value.trim();
-    if (note) this.tell({ kind: 'note', note: note.slice(0, 2000) });
+    if (note) this.on.tell({ kind: 'note', note: note.slice(0, 2000) });
     field.value = '';
-  }
-
-  #today(): string {
-    return this.bench()?.today ?? dayOf(Date.now(), 'UTC');
-  }
-
-  #day(instant: number): string {
-    const zone = this.bench()?.household.zone ?? 'UTC';
-    return sayDay(dayOf(instant, zone), this.#today());
   }
 }

@@ -1,0 +1,153 @@
+import { computed, inject, Injectable, signal, type Signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { Router } from '@angular/router';
+import {
+  caseState,
+  caseTitle,
+  dayOf,
+  lookedFix,
+  returning,
+  sayDay,
+  situationIn,
+  troubleStart,
+  troubleView,
+  withFigures,
+  type Machine,
+  type TroubleStart,
+} from '@needlecase/core';
+import { catchError, distinctUntilChanged, of, switchMap } from 'rxjs';
+import { ApiService } from '../data/api.service';
+import { BenchService } from '../data/bench.service';
+import { CasesService, type Happening } from '../data/cases.service';
+import { ToastsService } from '../data/toasts.service';
+
+/** What can be said of a machine whose records cannot be read now: how it is built. */
+const withoutRecords = ({ kind, features }: Machine): TroubleStart => ({
+  ...troubleStart(kind),
+  situation: { kind, features },
+  said: {},
+  figures: {},
+});
+
+/** The case on screen: what was told of it, whose machine it is, and what the engine makes of it. */
+@Injectable()
+export class CaseOnScreen {
+  readonly #api = inject(ApiService);
+  readonly #router = inject(Router);
+  readonly #cases = inject(CasesService);
+  readonly #toasts = inject(ToastsService);
+  readonly #loaded = toSignal(inject(BenchService).bench$);
+
+  /** The case and the machine that the address asks for; a new case where none is named. */
+  readonly asked = signal<{
+    id: Signal<string | undefined>;
+    machine: Signal<string | undefined>;
+  }>({ id: signal(undefined), machine: signal(undefined) });
+  readonly #fresh = crypto.randomUUID();
+  readonly caseId = computed(() => this.asked().id() ?? this.#fresh);
+  readonly record = computed(() => this.#cases.all().find(({ id }) => id === this.caseId()));
+  readonly state = computed(() => {
+    const record = this.record();
+    return record && caseState(record);
+  });
+  readonly missing = computed(
+    () => this.asked().id() !== undefined && !this.record() && this.#cases.loaded(),
+  );
+  readonly title = computed(() => {
+    const state = this.state();
+    return state ? caseTitle(state) : '';
+  });
+
+  readonly bench = computed(() => this.#loaded()?.value);
+  readonly unread = computed(() => (this.bench() ? undefined : this.#loaded()?.problem));
+  readonly machineId = computed(() => this.record()?.machineId ?? this.asked().machine());
+  readonly owner = computed(() => this.bench()?.machines.find(({ id }) => id === this.machineId()));
+  readonly stations = computed(
+    () =>
+      this.bench()?.states.find(({ machineId }) => machineId === this.machineId())?.stations ?? [],
+  );
+  readonly start = toSignal(
+    toObservable(this.owner).pipe(
+      distinctUntilChanged((a, b) => a?.id === b?.id && a?.version === b?.version),
+      switchMap((machine) =>
+        machine
+          ? this.#api
+              .get<TroubleStart>(`machines/${machine.id}/trouble`)
+              .pipe(catchError(() => of(withoutRecords(machine))))
+          : of(undefined),
+      ),
+    ),
+  );
+
+  /** Said before anything was told: none of the stop rules holds. */
+  readonly #noStops = signal(false);
+  readonly stopsAsked = computed(() => this.#noStops() || this.state()?.stopsAsked);
+  /** What the engine makes of what was told; nothing before anything was. */
+  readonly view = computed(() => {
+    const start = this.start();
+    const state = this.state();
+    if (!start || !state) return undefined;
+    const { answers, stops, codes } = state;
+    if (Object.keys(answers).length + stops.length + codes.length === 0) return undefined;
+    const from = performance.now();
+    const view = troubleView(situationIn(start.situation, state), answers, stops, start.said);
+    performance.measure('trouble answer', { start: from });
+    return view;
+  });
+  /** With the figures that the log has from before the work, and since. */
+  readonly measured = computed(() => {
+    const state = this.state();
+    return state && withFigures(state, this.start()?.figures ?? {});
+  });
+  readonly found = computed(() => {
+    const cause = this.state()?.found?.cause;
+    return cause === undefined ? undefined : lookedFix(cause);
+  });
+  readonly next = computed(() => {
+    const next = this.view()?.next;
+    return {
+      check: next && 'check' in next ? next.check : undefined,
+      fix: next && 'fix' in next ? next.fix : undefined,
+    };
+  });
+
+  /** Adds to the case; the first time it is opened. */
+  tell(...happenings: Happening[]): void {
+    const machineId = this.machineId();
+    if (!machineId) return;
+    const first = !this.record();
+    const open = first && this.#noStops() ? [{ kind: 'no-stop' } as Happening] : [];
+    this.#cases.tell(this.caseId(), machineId, ...open, ...happenings);
+    if (this.asked().id() === undefined) {
+      void this.#router.navigate(['/trouble', this.caseId()], { replaceUrl: true });
+    }
+  }
+
+  /** What was closed within its time and comes back goes on where it was. */
+  reopened(told: { finding?: string; code?: string }): boolean {
+    const machineId = this.machineId();
+    const before = machineId && returning(this.#cases.all(), machineId, told, Date.now());
+    if (!before) return false;
+    this.#cases.tell(before.id, before.machineId, { kind: 'reopen' });
+    this.#toasts.show('This came back within its time: the case from before is open again.');
+    void this.#router.navigate(['/trouble', before.id], { replaceUrl: true });
+    return true;
+  }
+
+  /** None of the stop rules holds. */
+  noStop(): void {
+    if (this.record()) this.tell({ kind: 'no-stop' });
+    else this.#noStops.set(true);
+  }
+
+  /** Calendar date. */
+  today(): string {
+    return this.bench()?.today ?? dayOf(Date.now(), 'UTC');
+  }
+
+  /** The day of an instant, in words. */
+  day(instant: number): string {
+    const zone = this.bench()?.household.zone ?? 'UTC';
+    return sayDay(dayOf(instant, zone), this.today());
+  }
+}
