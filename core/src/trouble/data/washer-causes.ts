@@ -128,7 +128,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     makes: { 'never-full': 'often', 'hose-height': DECIDES },
     fix: {
       who: 'you',
-      say: 'Bring the hose up to 60 to 90 cm (24 to 36 in) and no deeper than 30 cm into the pipe.',
+      say: 'Bring the hose up to 60 to 90 cm (24 to 36 in) and no deeper than 30 cm (12 in) into the pipe.',
       task: 'drain-hose',
       minutes: 15,
     },

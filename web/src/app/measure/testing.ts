@@ -8,7 +8,7 @@ type Drafts = Partial<Entry>[];
 /** What an instrument is given in its component tests instead of Measuring, and what it did with it. */
 export function fakeMeasuring(household: Partial<HouseholdDraft> = {}, machineId = 'machine') {
   const units = signal<UnitSystem>(household.units ?? 'metric');
-  const bench = signal({ household, machines: [] } as unknown as BenchView | undefined);
+  const bench = signal({ household, machines: [], states: [] } as unknown as BenchView | undefined);
   const saved: Drafts[] = [];
   const kept: { change: Partial<HouseholdDraft>; said: string; undo?: () => object }[] = [];
   const fake = {

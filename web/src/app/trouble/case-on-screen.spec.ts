@@ -21,16 +21,15 @@ const WASHER: Machine = {
 };
 const DAY = 86_400_000;
 let ids = 0;
-const record = (id: string, ...told: [daysAgo: number, happening: Happening][]): CaseRecord =>
-  ({
-    id,
-    machineId: 'w',
-    events: told.map(([daysAgo, happening]) => ({
-      id: `e${ids++}`,
-      at: new Date(Date.now() - daysAgo * DAY).toISOString(),
-      ...happening,
-    })),
-  });
+const record = (id: string, ...told: [daysAgo: number, happening: Happening][]): CaseRecord => ({
+  id,
+  machineId: 'w',
+  events: told.map(([daysAgo, happening]) => ({
+    id: `e${ids++}`,
+    at: new Date(Date.now() - daysAgo * DAY).toISOString(),
+    ...happening,
+  })),
+});
 
 function show({
   id,

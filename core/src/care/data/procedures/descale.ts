@@ -44,7 +44,7 @@ export const DESCALE: Procedure = {
     },
     {
       id: 'warm-cycle',
-      do: 'Run a long programme at 40 to 60 °C, with nothing in it.',
+      do: 'Run a long programme at 40 to 60 °C (104 to 140 °F), with nothing in it.',
       why: 'Warm is enough for acid; boiling drives it off and is hard on rubber.',
       hazards: ['hot-glass'],
       timer: { minutes: 75, label: 'The cycle', optional: true },

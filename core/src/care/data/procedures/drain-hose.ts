@@ -65,7 +65,7 @@ export const DRAIN_HOSE: Procedure = {
     {
       id: 'hose-in',
       figure: 'standpipe',
-      do: 'Put the hose back 15 to 30 cm into the standpipe, in its high loop, and tie it. Never sealed, never to the bottom.',
+      do: 'Put the hose back 15 to 30 cm (6 to 12 in) into the standpipe, in its high loop, and tie it. Never sealed, never to the bottom.',
       why: 'Forgotten, it empties the wash on the floor; too deep, it siphons.',
       look: 'Tug at it: it stays. The loop is higher than the drum’s middle.',
       when: { drainsTo: ['standpipe', 'floor-drain', 'unknown'] },

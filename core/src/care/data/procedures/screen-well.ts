@@ -33,7 +33,7 @@ export const SCREEN_WELL: Procedure = {
     {
       id: 'nozzle',
       figure: 'screen-well',
-      do: 'Run the crevice nozzle and the thin brush down, 8 to 10 cm and no further.',
+      do: 'Run the crevice nozzle and the thin brush down, 8 to 10 cm (3 to 4 in) and no further.',
       why: 'Below that the brush meets the blower.',
       look: 'Draw upwards, so that nothing is pushed further in.',
       hazards: ['lint-burns'],
