@@ -153,6 +153,13 @@ function wrongIn({ detergent, poured, loadsPerWeek }: DoseQuestion) {
   if (detergent.density !== undefined && !(detergent.density >= 0.2 && detergent.density <= 2)) {
     problems.push({ field: 'detergent.density', message: 'Give a number from 0.2 to 2 g/ml.' });
   }
+  const { pack, price } = detergent;
+  if (pack !== undefined && !(pack > 0 && pack <= 100_000)) {
+    problems.push({ field: 'detergent.pack', message: 'Give a number above 0, up to 100000.' });
+  }
+  if (price !== undefined && !(price >= 0 && price <= 100_000)) {
+    problems.push({ field: 'detergent.price', message: 'Give a number from 0 to 100000.' });
+  }
   if (!(loadsPerWeek >= 0 && loadsPerWeek <= 70)) {
     problems.push({ field: 'loadsPerWeek', message: 'Give a number from 0 to 70.' });
   }

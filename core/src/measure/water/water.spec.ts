@@ -268,6 +268,18 @@ describe('the dose', () => {
     expect(faultsOf(() => dose(given, { ...question, poured: { value: 90, unit: 'g' } }))).toEqual([
       'detergent.density',
     ]);
+    for (const [field, value] of [
+      ['pack', 0],
+      ['pack', NaN],
+      ['price', -1],
+      ['soft', 0],
+      ['labelLoad', 40],
+    ] as const) {
+      const detergent = { ...question.detergent, [field]: value };
+      expect(faultsOf(() => dose(given, { ...question, detergent }))).toEqual([
+        `detergent.${field}`,
+      ]);
+    }
     const dense = { ...question.detergent, density: 1.1 };
     expect(
       dose(given, { ...question, detergent: dense, poured: { value: 110, unit: 'g' } }).poured,
