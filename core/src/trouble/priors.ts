@@ -32,26 +32,29 @@ export function causesOf(machine: Build): TroubleCause[] {
   );
 }
 
+/** The chance of a cause by its station's state alone, whatever the circumstances. */
+function byState({ prior, fouling }: TroubleCause, { fouling: known = {} }: Situation): number {
+  const state = fouling === undefined ? undefined : known[fouling];
+  return state === undefined ? prior : prior * byFouling(state);
+}
+
 /** The circumstance that a cause's prior comes from, where one made it likelier than it would be. */
 export function raisedBy(
-  { prior, fouling, raised = {} }: TroubleCause,
-  { fouling: known = {}, circumstances = [] }: Situation,
+  cause: TroubleCause,
+  situation: Situation,
 ): TroubleCircumstance | undefined {
-  const state = fouling === undefined ? undefined : known[fouling];
-  const without = state === undefined ? prior : prior * byFouling(state);
+  const { raised = {} } = cause;
+  const { circumstances = [] } = situation;
   const chance = (one: TroubleCircumstance): number => raised[one] ?? 0;
   const most = [...circumstances].sort((a, b) => chance(b) - chance(a))[0];
-  return most !== undefined && chance(most) > without ? most : undefined;
+  return most !== undefined && chance(most) > byState(cause, situation) ? most : undefined;
 }
 
 /** The chance of a cause before anything was answered, above 0 and below 1. */
-export function priorOf(
-  { id, prior, fouling, raised = {} }: TroubleCause,
-  { fouling: known = {}, circumstances = [], ruledOut = [] }: Situation,
-): number {
+export function priorOf(cause: TroubleCause, situation: Situation): number {
+  const { id, raised = {} } = cause;
+  const { circumstances = [], ruledOut = [] } = situation;
   if (ruledOut.includes(id)) return LEAST;
-  const state = fouling === undefined ? undefined : known[fouling];
-  const fouled = state === undefined ? prior : prior * byFouling(state);
   const all = circumstances.flatMap((circumstance) => raised[circumstance] ?? []);
-  return Math.min(MOST, Math.max(LEAST, fouled, ...all));
+  return Math.min(MOST, Math.max(LEAST, byState(cause, situation), ...all));
 }

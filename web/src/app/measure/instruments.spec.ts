@@ -73,10 +73,10 @@ const INSTRUMENTS: Record<string, Instrument> = {
   },
   'water in the tub': {
     component: TubWaterComponent,
-    done: { 'Height of the water': '15', 'Radius of the drum': '26', 'Depth of the drum': '35' },
-    says: '17.8 L',
+    done: { 'Height of the water': '20', 'Radius of the drum': '26', 'Depth of the drum': '35' },
+    says: '26.3 L',
     keep: 'Keep it in the record',
-    saves: [{ kind: 'reading', station: 'tub', quantity: 'standing-water', value: 17.8 }],
+    saves: [{ kind: 'reading', station: 'tub', quantity: 'standing-water', value: 26.3 }],
     bad: ['Height of the water', '60', 'Give a number from 0 to 52 cm'],
   },
   'drain test': {
@@ -100,11 +100,8 @@ const INSTRUMENTS: Record<string, Instrument> = {
     done: { 'Hose inside the pipe': '8' },
     says: 'It can jump out when the pump starts',
     keep: 'Keep what you measured',
-    saves: [
-      { quantity: 'pipe-over-weir', value: 75, unit: 'cm' },
-      { quantity: 'hose-top', value: 80, unit: 'cm' },
-      { quantity: 'hose-inserted', value: 8, unit: 'cm' },
-    ],
+    // The other heights are an example still, and were measured by nobody.
+    saves: [{ quantity: 'hose-inserted', value: 8, unit: 'cm' }],
     bad: ['Hose inside the pipe', '-1', 'Give a number from'],
   },
   level: {

@@ -17,6 +17,7 @@ import {
   type Amount,
   type PlumbingCode,
 } from '@needlecase/core';
+import { alike } from '../data/alike';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -26,6 +27,7 @@ const FIRST: Record<string, Amount> = {
   hoseTop: { value: 80, unit: 'cm' },
   inserted: { value: 20, unit: 'cm' },
 };
+const READ = Object.keys(HOSE_READINGS) as (keyof typeof HOSE_READINGS)[];
 /** Units of the drawing a metre. */
 const SCALE = 170;
 const FLOOR = 250;
@@ -42,7 +44,7 @@ const FLOOR = 250;
       lead="Heights with a rule. Your local code and the maker’s manual come before these ranges."
       keep="Keep what you measured"
       [working]="result().value?.working ?? []"
-      [ready]="measured() && result().value !== undefined"
+      [ready]="measured().length > 0 && result().value !== undefined"
       (save)="save()"
     >
       <div form>
@@ -61,6 +63,7 @@ const FLOOR = 250;
             }
           </select>
         </div>
+        <p class="soft small">The heights at first are an example. What you change is kept.</p>
       </div>
       @if (result().value; as r) {
         <svg
@@ -99,8 +102,10 @@ export class StandpipeComponent {
   protected readonly result = computed(() =>
     this.measuring.attempt(() => standpipe(this.given(), this.code())),
   );
-  /** What stands there at first is no measurement. */
-  protected readonly measured = computed(() => this.given() !== this.first());
+  /** The fields that were measured: what stands there at first is an example, and is never kept. */
+  protected readonly measured = computed(() =>
+    READ.filter((name) => !alike(this.given()[name], this.first()[name])),
+  );
   protected readonly drawn = computed(() => {
     const metres = (name: string) => {
       const amount = this.given()[name];
@@ -128,9 +133,8 @@ export class StandpipeComponent {
 
   protected save(): void {
     const read = readFields(this.given(), STANDPIPE_FIELDS);
-    const names = Object.keys(HOSE_READINGS) as (keyof typeof HOSE_READINGS)[];
     void this.measuring.save(
-      ...names.map((name) => ({
+      ...this.measured().map((name) => ({
         kind: 'reading' as const,
         station: 'standpipe',
         quantity: HOSE_READINGS[name],

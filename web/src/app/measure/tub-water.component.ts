@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { convert, say, TUB_FIELDS, tubWater, type Amount } from '@needlecase/core';
+import { alike } from '../data/alike';
 import { FiguresComponent } from './figures.component';
 import { InstrumentComponent } from './instrument.component';
 import { Measuring } from './measuring';
@@ -108,8 +109,10 @@ export class TubWaterComponent {
   protected readonly result = computed(() =>
     this.measuring.attempt(() => tubWater(this.given(), this.lying())),
   );
-  /** What stands there at first is no measurement. */
-  protected readonly measured = computed(() => this.given() !== this.first());
+  /** Whether the height was measured: what stands there at first is an example. */
+  protected readonly measured = computed(
+    () => !alike(this.given()['height'], this.first()['height']),
+  );
   protected readonly litres = computed(() =>
     say((this.result().value?.litres ?? 0) / 1000, 'volume', this.measuring.units()),
   );
