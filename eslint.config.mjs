@@ -58,6 +58,26 @@ export default tseslint.config(
     },
   },
   {
+    files: ['web/src/**/*.ts'],
+    ignores: ['web/src/app/data/platform.ts', '**/*.spec.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        ...[
+          ['crypto', 'randomUUID'],
+          ...['serviceWorker', 'wakeLock', 'clipboard', 'storage', 'locks', 'setAppBadge'].map(
+            (property) => ['navigator', property],
+          ),
+          ['Notification', 'requestPermission'],
+        ].map(([object, property]) => ({
+          object,
+          property,
+          message: 'Only in a secure context: ask for it in data/platform.ts.',
+        })),
+      ],
+    },
+  },
+  {
     files: ['web/**/*.html'],
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
   },

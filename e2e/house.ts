@@ -98,7 +98,7 @@ export const test = base.extend<Fixtures>({
     const watched = { foreign: [] as string[], complaints: [] as string[] };
     page.on('request', (request) => {
       const url = new URL(request.url());
-      const own = ['127.0.0.1', 'localhost'].includes(url.hostname);
+      const own = ['127.0.0.1', 'localhost', 'house.test'].includes(url.hostname);
       if (!own && !['data:', 'blob:'].includes(url.protocol)) watched.foreign.push(request.url());
     });
     page.on('pageerror', (error) => watched.complaints.push(error.message));

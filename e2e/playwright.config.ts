@@ -27,6 +27,8 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // A name on the home network, without a secure context.
+        '--host-resolver-rules=MAP house.test 127.0.0.1',
       ],
     },
   },

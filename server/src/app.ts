@@ -56,7 +56,7 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
   if (log) app.use(pinoHttp({ logger: log }));
-  app.use(security());
+  app.use(security(), onlyWhereTrusted);
   app.use(
     compression({
       filter: (request, response) =>
@@ -107,6 +107,13 @@ function security(): express.RequestHandler {
     crossOriginEmbedderPolicy: false,
   });
 }
+
+/** What a browser heeds only in a secure context, and complains of anywhere else, is sent only there. */
+const onlyWhereTrusted: express.RequestHandler = (request, response, next) => {
+  const ownMachine = /^(localhost|127(\.\d+){3}|\[::1\])$/.test(request.hostname);
+  if (!request.secure && !ownMachine) response.removeHeader('Cross-Origin-Opener-Policy');
+  next();
+};
 
 /** Other sites' pages may not write here, though they can reach the address. */
 const ownOriginOnly: express.RequestHandler = (request, response, next) => {

@@ -10,6 +10,7 @@ import {
 import { RouterLink } from '@angular/router';
 import type { ProofQuestion, ProofResult } from '@needlecase/core';
 import { OutboxService } from '../data/outbox.service';
+import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { sayWhen } from '../run/say-when';
 
@@ -116,7 +117,7 @@ export class ProofsComponent {
 
   protected answer(one: ProofQuestion, result: ProofResult): void {
     const { machineId, task, station, step } = one;
-    const id = crypto.randomUUID();
+    const id = newId();
     this.#answered.update((all) => new Set([...all, this.keyOf(one)]));
     this.#outbox
       .add({

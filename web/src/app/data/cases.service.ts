@@ -5,6 +5,7 @@ import { catchError, debounceTime, of, scan, startWith, switchMap } from 'rxjs';
 import { ApiService } from './api.service';
 import { ChangesService } from './changes.service';
 import { OutboxService } from './outbox.service';
+import { newId } from './platform';
 import { ToastsService } from './toasts.service';
 
 /** What happened, before it has an id and a time. */
@@ -52,7 +53,7 @@ export class CasesService {
   /** Adds to a case what happened; opens it where it is new. */
   tell(id: string, machineId: string, ...happenings: Happening[]): void {
     const at = new Date().toISOString();
-    const events = happenings.map((one): CaseEvent => ({ id: crypto.randomUUID(), at, ...one }));
+    const events = happenings.map((one): CaseEvent => ({ id: newId(), at, ...one }));
     const news = { id, machineId, events };
     this.#told.update((told) => [...told, news]);
     this.#outbox.add({ news }).catch(() =>

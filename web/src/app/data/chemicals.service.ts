@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import type { EntryDraft } from '@needlecase/core';
 import { OutboxService } from './outbox.service';
+import { newId } from './platform';
 import { ToastsService } from './toasts.service';
 
 /** Noting cleaning products used and rinses: kept on the device until the server has them. */
@@ -11,7 +12,7 @@ export class ChemicalsService {
 
   /** @returns the id of the entry, also where the device has no room and says so */
   add(draft: EntryDraft): string {
-    const id = crypto.randomUUID();
+    const id = newId();
     this.#outbox.add({ ...draft, id }).catch(() => this.#noRoom());
     return id;
   }

@@ -9,6 +9,7 @@ import {
 import { Subject } from 'rxjs';
 import { EntriesService } from './entries.service';
 import { OutboxService, type Outgoing } from './outbox.service';
+import { newId } from './platform';
 import { ToastsService } from './toasts.service';
 
 /** Loads counted, where it is not one of the usual kind just now. */
@@ -77,7 +78,7 @@ export class LoadsService {
   }
 
   async #enter(draft: EntryDraft, said: string): Promise<void> {
-    const entry: Outgoing = { ...draft, id: crypto.randomUUID() };
+    const entry: Outgoing = { ...draft, id: newId() };
     this.#waiting.update((all) => [...all, entry]);
     try {
       await this.#outbox.add(entry);

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { OutboxService } from './outbox.service';
+import { newId } from './platform';
 
 /** A file that is no photo to keep, in words that can be shown. */
 export class PhotoProblem extends Error {}
@@ -23,7 +24,7 @@ export class PhotosService {
    */
   async keep(file: Blob): Promise<string> {
     const picture = await shrunk(file);
-    const id = crypto.randomUUID();
+    const id = newId();
     try {
       await this.#outbox.add({ photo: id, picture });
     } catch {

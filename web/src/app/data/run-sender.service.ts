@@ -3,6 +3,7 @@ import type { Entry, Run } from '@needlecase/core';
 import { firstValueFrom, Subject } from 'rxjs';
 import { ApiProblem, ApiService } from './api.service';
 import { fromDevice, offDevice, onDevice, ontoDevice } from './on-device';
+import { hasLocks, locked, lockedIfFree } from './platform';
 
 /** What this device knows of a visit. */
 export interface Kept {
@@ -88,9 +89,9 @@ export class RunSender {
   /** Marks a visit as open in this tab. @returns what lets it go */
   claim(id: string): () => void {
     let letGo = (): void => undefined;
-    if (!('locks' in navigator)) return letGo;
+    if (!hasLocks()) return letGo;
     const until = new Promise<void>((done) => (letGo = done));
-    void navigator.locks.request(PREFIX + id, async () => {
+    void locked(PREFIX + id, async () => {
       this.#claims.add(id);
       await until;
       this.#claims.delete(id);
@@ -100,10 +101,8 @@ export class RunSender {
 
   /** Sends a visit unless another tab has it open. */
   sendIfFree(id: string): void {
-    if (!('locks' in navigator) || this.#claims.has(id)) return void this.send(id);
-    void navigator.locks.request(PREFIX + id, { ifAvailable: true }, (lock) =>
-      lock ? this.send(id) : undefined,
-    );
+    if (this.#claims.has(id)) return void this.send(id);
+    void lockedIfFree(PREFIX + id, () => this.send(id));
   }
 
   forget(id: string): void {

@@ -3,6 +3,7 @@ import { Router } from '@angular/router';
 import type { Run, RunTask } from '@needlecase/core';
 import { finalize } from 'rxjs';
 import { ApiService, type ApiProblem } from './api.service';
+import { newId } from './platform';
 import { ToastsService } from './toasts.service';
 
 /** Beginning a run. */
@@ -24,7 +25,7 @@ export class RunsService {
     this.starting.set(true);
     const wanted = tasks.map(({ machineId, task }) => ({ machineId, task }));
     this.#api
-      .send<Run>('POST', 'runs', { tasks: wanted }, { key: crypto.randomUUID() })
+      .send<Run>('POST', 'runs', { tasks: wanted }, { key: newId() })
       .pipe(finalize(() => this.starting.set(false)))
       .subscribe({
         next: (run) => {

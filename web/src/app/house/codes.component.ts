@@ -11,6 +11,7 @@ import {
 import type { ApiProblem } from '../data/api.service';
 import { asFile, CodeSheetsService } from '../data/code-sheets.service';
 import { HouseholdService } from '../data/household.service';
+import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { CodeTableComponent } from './code-table.component';
 import { HouseNavComponent } from './house-nav.component';
@@ -111,7 +112,7 @@ export class CodesComponent {
   }
 
   #add(draft: CodeSheetDraft, said: string, change = false): void {
-    this.#service.add(draft, crypto.randomUUID()).subscribe({
+    this.#service.add(draft, newId()).subscribe({
       next: ({ id }) => {
         this.wrong.set([]);
         this.#toasts.show(said);

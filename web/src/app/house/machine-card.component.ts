@@ -17,6 +17,7 @@ import {
 } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
+import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { MachineFieldsComponent } from '../forms/machine-fields.component';
 import { draftOf, machineForm, withRules, type MachineForm } from '../forms/machine-form';
@@ -111,7 +112,7 @@ export class MachineCardComponent {
   readonly #service = inject(HouseholdService);
   readonly #problems = inject(FormProblems);
   readonly #toasts = inject(ToastsService);
-  readonly #key = crypto.randomUUID();
+  readonly #key = newId();
 
   readonly machine = input<Machine>();
   readonly saved = output<void>();

@@ -5,6 +5,7 @@ import { catchError, debounceTime, merge, of, startWith, Subject, switchMap } fr
 import { ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService } from '../data/entries.service';
+import { newId } from '../data/platform';
 import { SuppliesService } from '../data/supplies.service';
 import { ToastsService } from '../data/toasts.service';
 import { HouseNavComponent } from './house-nav.component';
@@ -112,7 +113,7 @@ export class SuppliesComponent {
 
   #note(kind: 'bought' | 'stock', supply: Supply, value: number, said: string): void {
     this.wrong.set('');
-    this.#service.note(kind, supply, value, crypto.randomUUID()).subscribe({
+    this.#service.note(kind, supply, value, newId()).subscribe({
       next: ({ id }) => {
         this.#again.next();
         this.#toasts.show(said, {

@@ -13,6 +13,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { startWith, switchMap } from 'rxjs';
 import { check, type Supply, type SupplyDraft, type SupplyKind } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
+import { newId } from '../data/platform';
 import { SuppliesService } from '../data/supplies.service';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 
@@ -109,7 +110,7 @@ const OWN = 'own';
 export class SupplyFormComponent {
   readonly #service = inject(SuppliesService);
   readonly #problems = inject(FormProblems);
-  readonly #key = crypto.randomUUID();
+  readonly #key = newId();
 
   /** The supply to change; none for a new one. */
   readonly supply = input<Supply>();
@@ -164,7 +165,7 @@ export class SupplyFormComponent {
   #read(): SupplyDraft {
     const { item, name, unit, pack, price } = this.form().getRawValue();
     return {
-      item: this.supply()?.item ?? (item === OWN ? `own-${crypto.randomUUID()}` : item),
+      item: this.supply()?.item ?? (item === OWN ? `own-${newId()}` : item),
       name: name.trim(),
       unit,
       // A missing figure goes out as it is, so that the check can say so beside the field.

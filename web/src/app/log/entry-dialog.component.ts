@@ -16,6 +16,7 @@ import { startWith, switchMap } from 'rxjs';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import type { ApiProblem } from '../data/api.service';
 import { EntriesService } from '../data/entries.service';
+import { newId } from '../data/platform';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 import { fromLocal, toLocal } from './local-time';
 
@@ -54,7 +55,7 @@ export class EntryDialogComponent {
   readonly #entries = inject(EntriesService);
   protected readonly modal = inject(NgbActiveModal);
   readonly #problems = inject(FormProblems);
-  readonly #key = crypto.randomUUID();
+  readonly #key = newId();
 
   /** The entry to correct; none for a new one. Set by whoever opens the dialog. */
   readonly old = signal<Entry | undefined>(undefined);

@@ -19,6 +19,7 @@ import type { ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService } from '../data/entries.service';
 import { HouseholdService } from '../data/household.service';
+import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { PhotosComponent } from '../run/photos.component';
 
@@ -197,7 +198,7 @@ export class LogComponent {
   }
 
   protected restore(entry: Entry): void {
-    this.#entries.restore(entry.id, crypto.randomUUID()).subscribe({
+    this.#entries.restore(entry.id, newId()).subscribe({
       next: () => this.#readFrom(undefined),
       error: (problem: ApiProblem) => this.#complain(problem),
     });

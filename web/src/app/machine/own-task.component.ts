@@ -4,6 +4,7 @@ import { check, type Machine, type OwnTask, type Station } from '@needlecase/cor
 import type { ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { HouseholdService } from '../data/household.service';
+import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { withoutVersion } from '../forms/machine-form';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
@@ -156,7 +157,7 @@ export class OwnTaskComponent {
   #id = '';
 
   protected open(): void {
-    this.#id = this.own()?.id ?? `own-${crypto.randomUUID()}`;
+    this.#id = this.own()?.id ?? `own-${newId()}`;
     this.form.set(formOf(this.own()));
   }
 

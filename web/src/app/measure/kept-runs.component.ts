@@ -20,6 +20,7 @@ import {
 } from '@needlecase/core';
 import { catchError, of, startWith, Subject, switchMap } from 'rxjs';
 import { ApiService, type ApiProblem } from '../data/api.service';
+import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { attempt } from './attempt';
 
@@ -111,15 +112,13 @@ export class KeptRunsComponent {
   }
 
   #add(draft: Omit<KeptVentRun, 'id' | 'version'>, then?: (kept: KeptVentRun) => void): void {
-    this.#api
-      .send<KeptVentRun>('POST', 'vent-runs', draft, { key: crypto.randomUUID() })
-      .subscribe({
-        next: (kept) => {
-          then?.(kept);
-          this.#again.next();
-        },
-        error: (problem: ApiProblem) => this.#refused(problem),
-      });
+    this.#api.send<KeptVentRun>('POST', 'vent-runs', draft, { key: newId() }).subscribe({
+      next: (kept) => {
+        then?.(kept);
+        this.#again.next();
+      },
+      error: (problem: ApiProblem) => this.#refused(problem),
+    });
   }
 
   #refused(problem: ApiProblem): void {

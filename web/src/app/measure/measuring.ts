@@ -31,6 +31,7 @@ import { ApiService, type ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { HouseholdService } from '../data/household.service';
 import { OutboxService } from '../data/outbox.service';
+import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { attempt, type Attempt } from './attempt';
 
@@ -136,7 +137,7 @@ export class Measuring {
     const at = new Date().toISOString();
     const entries = drafts.map((draft) => ({
       ...draft,
-      id: crypto.randomUUID(),
+      id: newId(),
       machineId: machine.id,
       at,
       source: 'measure' as const,

@@ -1,5 +1,6 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
 import type { RunPlan, Timer } from '@needlecase/core';
+import { askToNotify, notify } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { RunKeeper } from './run-keeper';
 import { secondsLeft } from './timer.component';
@@ -39,6 +40,7 @@ export class RunTimers {
   }
 
   start(key: string, seconds: number): void {
+    // When a timer is set it is plain what a notice is for.
     askToNotify();
     const startedAt = new Date().toISOString();
     this.#keeper.change((progress) => ({
@@ -80,17 +82,3 @@ export class RunTimers {
 }
 
 const idOf = ({ key, timer }: Running): string => `${key} ${timer.startedAt}`;
-
-/** Asked when a timer is set: then it is plain what for. */
-function askToNotify(): void {
-  if (typeof Notification === 'undefined' || Notification.permission !== 'default') return;
-  void Notification.requestPermission();
-}
-
-async function notify(text: string): Promise<void> {
-  if (typeof Notification === 'undefined' || Notification.permission !== 'granted') return;
-  const worker = await navigator.serviceWorker?.getRegistration();
-  if (worker?.active)
-    await worker.showNotification('Needlecase', { body: text, icon: 'icon-180.png' });
-  else new Notification('Needlecase', { body: text, icon: 'icon-180.png' });
-}

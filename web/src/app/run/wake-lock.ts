@@ -1,20 +1,19 @@
 import { DestroyRef, effect, inject } from '@angular/core';
+import { holdScreen, type Held } from '../data/platform';
 
 /**
  * Keeps the screen awake while a condition holds, where the browser can. Called while a component
  * is made; let go when it goes. A lock is lost when the page is hidden, so it is asked for again.
  */
 export function keepAwake(wanted: () => boolean): void {
-  if (!('wakeLock' in navigator)) return;
-  let lock: WakeLockSentinel | undefined;
+  let held: Held | undefined;
   let asked = false;
   const ask = async () => {
-    if (!asked || document.visibilityState !== 'visible') return;
-    lock = await navigator.wakeLock.request('screen').catch(() => undefined);
+    if (asked && document.visibilityState === 'visible') held = await holdScreen();
   };
   const letGo = () => {
-    void lock?.release();
-    lock = undefined;
+    held?.letGo();
+    held = undefined;
   };
   effect(() => {
     asked = wanted();

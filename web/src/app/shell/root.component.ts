@@ -2,9 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { ChangesService } from '../data/changes.service';
 import { OutboxService } from '../data/outbox.service';
+import { isSecure } from '../data/platform';
 import { RunSender } from '../data/run-sender.service';
 import { FindComponent } from './find.component';
 import { lasting } from './lasting';
+import { PlainHttpComponent } from './plain-http.component';
 import { ThemeService } from './theme.service';
 import { ToastsComponent } from './toasts.component';
 import { WaitingComponent } from './waiting.component';
@@ -20,6 +22,7 @@ const LONG_MS = 1000;
     RouterLink,
     RouterLinkActive,
     FindComponent,
+    PlainHttpComponent,
     ToastsComponent,
     WaitingComponent,
   ],
@@ -28,6 +31,7 @@ const LONG_MS = 1000;
   styleUrl: './root.component.scss',
 })
 export class RootComponent {
+  protected readonly secure = isSecure();
   protected readonly theme = inject(ThemeService);
   protected readonly changes = inject(ChangesService);
   readonly #outbox = inject(OutboxService);

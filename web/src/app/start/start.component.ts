@@ -13,6 +13,7 @@ import { merge } from 'rxjs';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import { fromDevice, offDevice, ontoDevice } from '../data/on-device';
+import { newId } from '../data/platform';
 import {
   HouseholdFieldsComponent,
   householdDraft,
@@ -44,7 +45,7 @@ export class StartComponent {
   readonly #households = inject(HouseholdService);
   readonly #router = inject(Router);
   readonly #kept = fromDevice<Kept>(KEPT);
-  readonly #key = this.#kept?.key ?? crypto.randomUUID();
+  readonly #key = this.#kept?.key ?? newId();
   protected readonly problems = inject(FormProblems);
 
   protected readonly household = householdForm(this.#kept?.household);

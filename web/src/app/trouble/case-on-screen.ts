@@ -19,6 +19,7 @@ import { catchError, distinctUntilChanged, of, switchMap } from 'rxjs';
 import { ApiService } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { CasesService, type Happening } from '../data/cases.service';
+import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 
 /** What can be said of a machine whose records cannot be read now: how it is built. */
@@ -43,7 +44,7 @@ export class CaseOnScreen {
     id: Signal<string | undefined>;
     machine: Signal<string | undefined>;
   }>({ id: signal(undefined), machine: signal(undefined) });
-  readonly #fresh = crypto.randomUUID();
+  readonly #fresh = newId();
   readonly caseId = computed(() => this.asked().id() ?? this.#fresh);
   readonly record = computed(() => this.#cases.all().find(({ id }) => id === this.caseId()));
   readonly state = computed(() => {

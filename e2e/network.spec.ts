@@ -1,0 +1,54 @@
+import type { BenchView, Entry } from '@needlecase/core';
+import { expect, goTo, machineCalled, test } from './house.js';
+
+/* A phone on the home network, over http: no secure context, and everything that counts works all the same. */
+
+test('under the name of the house a load is counted, a visit begun and finished', async ({
+  page,
+  demo,
+  watched,
+}) => {
+  const address = demo.address.replace('127.0.0.1', 'house.test');
+  await page.goto(address);
+  expect(await page.evaluate(() => isSecureContext)).toBe(false);
+
+  const { id: machineId } = await machineCalled(demo, 'Cellar washer');
+  const counted = async () =>
+    (await demo.api<BenchView>('bench')).loads.find((one) => one.machineId === machineId)!.today;
+  const before = await counted();
+  await page.getByRole('button', { name: /^Count a load of the Cellar washer/ }).click();
+  await expect(page.getByText('1 load counted: Cellar washer')).toBeVisible();
+  await expect.poll(counted).toBe(before + 1);
+
+  await page.goto(`${address}visit`);
+  const washer = page.getByRole('group', { name: /Cellar washer/ });
+  await washer.getByRole('checkbox').first().waitFor();
+  for (const box of await page.getByRole('checkbox').all()) await box.uncheck();
+  await washer.getByRole('checkbox', { name: /Clean the dispenser/ }).check();
+  await page.getByRole('button', { name: 'Start this visit' }).click();
+  await page.getByRole('button', { name: 'Begin with the first step' }).click();
+  await goTo(page, 'Note how dirty it is');
+  await page.getByRole('radio', { name: /light/ }).check({ force: true });
+  await goTo(page, 'Is this right?');
+  await page.getByRole('button', { name: 'Finish and record' }).click();
+  await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
+  const { entries } = await demo.api<{ entries: Entry[] }>('entries?kind=done&limit=1');
+  expect(entries[0]).toMatchObject({ task: 'dispenser', grade: 1, source: 'run' });
+
+  expect(watched.foreign).toEqual([]);
+  expect(watched.complaints).toEqual([]);
+});
+
+test('what plain http takes away is said once, and no more', async ({ page, demo }) => {
+  const said = page.getByText(/Opened over plain http/);
+  await page.goto(demo.address.replace('127.0.0.1', 'house.test'));
+  await expect(said).toBeVisible();
+  await page.getByRole('button', { name: 'I see' }).click();
+  await expect(said).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^Count a load/ }).first()).toBeVisible();
+  await expect(said).toHaveCount(0);
+  await page.goto(demo.address);
+  await expect(page.getByRole('button', { name: /^Count a load/ }).first()).toBeVisible();
+  await expect(said).toHaveCount(0);
+});

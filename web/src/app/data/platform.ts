@@ -1,0 +1,56 @@
+import { v4 } from 'uuid';
+
+/*
+ * What a browser gives only in a secure context (https, or the machine itself): asked for here before it
+ * is used, so that nothing else has to. Opened over http on the home network it is all missing, and the
+ * program goes on without.
+ */
+
+/** An id of its own for an entry, an event or a deed; made everywhere, secure context or not. */
+export const newId = (): string => v4();
+
+/** Whether the page may do what only a secure context may. */
+export const isSecure = (): boolean => globalThis.isSecureContext !== false;
+
+/** Whether tabs of this browser can agree on who does something. */
+export const hasLocks = (): boolean => typeof navigator !== 'undefined' && 'locks' in navigator;
+
+/** Does work while no other tab has the lock of this name; at once where there are no locks. */
+export async function locked<T>(name: string, work: () => Promise<T>): Promise<T> {
+  return hasLocks() ? navigator.locks.request(name, work) : work();
+}
+
+/** As `locked`, but leaves it where another tab has the lock. */
+export async function lockedIfFree(name: string, work: () => Promise<void>): Promise<void> {
+  if (!hasLocks()) return work();
+  await navigator.locks.request(name, { ifAvailable: true }, async (lock) => {
+    if (lock) await work();
+  });
+}
+
+/** Something that is held until it is let go. */
+export interface Held {
+  letGo(): void;
+}
+
+/** Keeps the screen from going dark; nothing where the browser cannot, or will not now. */
+export async function holdScreen(): Promise<Held | undefined> {
+  if (!('wakeLock' in navigator)) return undefined;
+  const lock = await navigator.wakeLock.request('screen').catch(() => undefined);
+  return lock && { letGo: () => void lock.release() };
+}
+
+/** Asks whether notices may be shown, where it was not asked before and the browser has them. */
+export function askToNotify(): void {
+  if (!isSecure() || typeof Notification === 'undefined') return;
+  if (Notification.permission === 'default') void Notification.requestPermission();
+}
+
+/** Shows a notice of the system, where that was allowed. */
+export async function notify(text: string): Promise<void> {
+  if (typeof Notification === 'undefined' || Notification.permission !== 'granted') return;
+  const worker = await navigator.serviceWorker?.getRegistration();
+  const said = { body: text, icon: 'icon-180.png' };
+  if (worker?.active) await worker.showNotification('Needlecase', said);
+  else new Notification('Needlecase', said);
+}
