@@ -1,4 +1,4 @@
-import type { BenchView, LineView, SuppliesView } from '@needlecase/core';
+import type { BenchView, MachineView, SuppliesView } from '@needlecase/core';
 import { expect, machineCalled, ready, test, type House, goOn, goTo } from './house.js';
 
 const bench = (house: House) => house.api<BenchView>('bench');
@@ -8,7 +8,7 @@ test('several loads of a past day and of a programme are counted, and move what 
   demo,
 }) => {
   const { id } = await machineCalled(demo, 'Cellar washer');
-  const line = () => demo.api<LineView>(`machines/${id}/line`);
+  const line = () => demo.api<MachineView>(`machines/${id}/line`);
   const useOf = async (task: string) => (await line()).tasks.find((one) => one.task === task)!.use!;
   const before = await useOf('drum-clean');
   await page.goto(demo.address);
@@ -68,7 +68,7 @@ test('a task of one’s own is added with its steps, run, and falls due again', 
   await goTo(page, 'Is this right?');
   await page.getByRole('button', { name: /^Finish and record/ }).click();
   await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
-  const line = await demo.api<LineView>(`machines/${id}/line`);
+  const line = await demo.api<MachineView>(`machines/${id}/line`);
   const task = line.tasks.find(
     ({ station, task }) => station === 'whole' && task.startsWith('own-'),
   );
@@ -119,7 +119,7 @@ test('what a run used up is asked at its end and taken from the shelf', async ({
   const run = await demo.api<{ id: string }>('runs', {
     tasks: [{ machineId, task: 'pump-filter' }],
   });
-  await page.goto(`${demo.address}run/${run.id}`);
+  await page.goto(`${demo.address}visit/${run.id}`);
   await page.getByRole('button', { name: /^Begin with the first step/ }).click();
   await goTo(page, 'Is this right?');
   await expect(page.getByRole('checkbox', { name: /Dish soap/ })).toBeChecked();
@@ -144,7 +144,7 @@ test('a multiplier of one’s own moves the date, and a wrong one is told beside
 }) => {
   const { id } = await machineCalled(demo, 'Cellar washer');
   const baseOf = async () =>
-    (await demo.api<LineView>(`machines/${id}/line`)).tasks.find(
+    (await demo.api<MachineView>(`machines/${id}/line`)).tasks.find(
       ({ task }) => task === 'pump-filter',
     )!.base;
   const before = await baseOf();
@@ -179,7 +179,7 @@ test('before a visit it asks how a machine is built, once, and the steps follow'
   const begin = async () => {
     const tasks = [{ machineId, task: 'pump-filter' }];
     const run = await empty.api<{ id: string }>('runs', { tasks });
-    await page.goto(`${empty.address}run/${run.id}`);
+    await page.goto(`${empty.address}visit/${run.id}`);
     await ready(page);
   };
   await begin();
@@ -212,7 +212,7 @@ test('an answer that leaves nothing to do is said before the first step', async 
   const { id: machineId } = await machineCalled(empty, 'Washer');
   const tasks = [{ machineId, task: 'pump-filter' }];
   const run = await empty.api<{ id: string }>('runs', { tasks });
-  await page.goto(`${empty.address}run/${run.id}`);
+  await page.goto(`${empty.address}visit/${run.id}`);
   await ready(page);
   await page.getByLabel(/Where is the pump filter reached/).selectOption('It has none');
   await expect(page.getByRole('alert')).toContainText('nothing to do for “Clean the pump filter”');

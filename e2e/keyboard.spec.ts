@@ -73,7 +73,7 @@ test('a run by keyboard alone, from its first step to its end', async ({ page, d
   const run = await demo.api<{ id: string }>('runs', {
     tasks: [{ machineId, task: 'softener-cup' }],
   });
-  await page.goto(`${demo.address}run/${run.id}`);
+  await page.goto(`${demo.address}visit/${run.id}`);
   await ready(page);
   await tabTo(page, /^Begin with the first step/);
   await page.keyboard.press('Enter');

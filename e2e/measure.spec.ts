@@ -136,7 +136,7 @@ test('a step that asks for a figure leads to its instrument, and the visit waits
     { 'If-Match': `"${run.version}"` },
     'PATCH',
   );
-  await page.goto(`${demo.address}run/${run.id}`);
+  await page.goto(`${demo.address}visit/${run.id}`);
   await page.getByRole('link', { name: /Measure it more closely/ }).click();
   await expect(page.getByRole('heading', { name: 'Drain test', level: 1 })).toBeVisible();
   await expect(page.getByText('It goes to the Cellar washer’s record.')).toBeVisible();

@@ -49,7 +49,7 @@ test('a run goes on while the server is gone, through a reload of the server, an
   const run = await demo.api<{ id: string }>('runs', {
     tasks: [{ machineId, task: 'gasket-folds' }],
   });
-  await page.goto(`${demo.address}run/${run.id}`);
+  await page.goto(`${demo.address}visit/${run.id}`);
   await page.getByRole('button', { name: 'Begin with the first step' }).click();
   const title = page.locator('[data-step-title]');
   await expect(title).toContainText('pull its plug');
@@ -78,7 +78,7 @@ test('a tap twice on Finish makes one entry', async ({ page, demo }) => {
     tasks: { [`${machineId}/softener-cup`]: { outcome: 'cleaned', grade: 1 } },
   };
   await demo.api(`runs/${run.id}`, { progress }, { 'If-Match': `"${run.version}"` }, 'PATCH');
-  await page.goto(`${demo.address}run/${run.id}`);
+  await page.goto(`${demo.address}visit/${run.id}`);
   await page.getByRole('button', { name: 'Finish and record' }).dblclick();
   await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
   const { entries } = await demo.api<{ entries: { task?: string }[] }>(
@@ -105,8 +105,8 @@ test('two screens on one run: the second follows, and a clash is settled by aski
     tasks: [{ machineId, task: 'softener-cup' }],
   });
   const second = await context.newPage();
-  await page.goto(`${demo.address}run/${run.id}`);
-  await second.goto(`${demo.address}run/${run.id}`);
+  await page.goto(`${demo.address}visit/${run.id}`);
+  await second.goto(`${demo.address}visit/${run.id}`);
   await ready(second);
   await page.getByRole('button', { name: 'Begin with the first step' }).click();
   await expect(second.locator('[data-step-title]')).toContainText('Lift the cup off');

@@ -1,4 +1,4 @@
-import type { CaseRecord, Entry, Run } from '@needlecase/core';
+import type { CaseRecord, Entry, Visit } from '@needlecase/core';
 import { expect, goTo, machineCalled, test, type House } from './house.js';
 
 test.use({ serviceWorkers: 'allow' });
@@ -15,7 +15,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
 }) => {
   test.slow();
   const washer = await machineCalled(demo, 'Cellar washer');
-  const run = await demo.api<Run>('runs', {
+  const run = await demo.api<Visit>('runs', {
     tasks: [{ machineId: washer.id, task: 'gasket-folds' }],
   });
   let page = await context.newPage();
@@ -27,7 +27,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
     .getByRole('button', { name: /Count a load/ })
     .first()
     .waitFor();
-  await page.goto(`${demo.address}run/${run.id}`);
+  await page.goto(`${demo.address}visit/${run.id}`);
   await page.getByRole('button', { name: 'Begin with the first step' }).click();
   await page.getByRole('button', { name: 'Done, next' }).click();
   await expect(page.getByText('step 2 of')).toBeVisible();
@@ -38,7 +38,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
   await page.close();
 
   page = await context.newPage();
-  await page.goto(`${demo.address}run/${run.id}`);
+  await page.goto(`${demo.address}visit/${run.id}`);
   await expect(page.getByText('step 3 of')).toBeVisible();
   await page.reload();
   await expect(page.getByText('step 3 of')).toBeVisible();
@@ -76,7 +76,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
     'mould-bleach',
     'rinse',
   ]);
-  expect((await demo.api<Run>(`runs/${run.id}`)).state).toBe('finished');
+  expect((await demo.api<Visit>(`runs/${run.id}`)).state).toBe('finished');
 });
 
 test('can be installed: a manifest with icons, and a worker that keeps the application', async ({

@@ -1,4 +1,4 @@
-import type { Entry, Run } from '@needlecase/core';
+import type { Entry, Visit } from '@needlecase/core';
 import { closeSync, ftruncateSync, mkdtempSync, openSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -43,10 +43,10 @@ test('photos are made small and kept with the entry, or refused in words', async
 }) => {
   test.slow();
   const washer = await machineCalled(demo, 'Cellar washer');
-  const run = await demo.api<Run>('runs', {
+  const run = await demo.api<Visit>('runs', {
     tasks: [{ machineId: washer.id, task: 'dispenser' }],
   });
-  await page.goto(`${demo.address}run/${run.id}`);
+  await page.goto(`${demo.address}visit/${run.id}`);
   await page.getByRole('button', { name: 'Begin with the first step' }).click();
   const field = page.locator('input[type=file]');
   while ((await field.count()) === 0) await goOn(page);
@@ -80,7 +80,7 @@ test('photos are made small and kept with the entry, or refused in words', async
   const photos = await page.evaluate(
     (id) =>
       fetch(`/api/v1/runs/${id}`)
-        .then((answer) => answer.json() as Promise<Run>)
+        .then((answer) => answer.json() as Promise<Visit>)
         .then(({ progress }) => Object.values(progress.tasks).flatMap(({ photos = [] }) => photos)),
     run.id,
   );

@@ -26,10 +26,10 @@ const VIEWS: Record<string, (house: House) => Promise<string>> = {
   'Machine, dryer': async (house) =>
     `machine/${(await machineCalled(house, 'Cellar dryer')).id}/hood`,
   Visit: () => Promise.resolve('visit'),
-  'Run, opening': async (house) => `run/${await newRun(house)}`,
-  'Run, step': async (house) => `run/${await newRun(house, 'pump-filter/found')}`,
-  'Run, ending': async (house) => `run/${await newRun(house, 'end')}`,
-  'Run, guard': async (house) => `run/${await newRun(house, 'pump-filter/soak')}`,
+  'Visit, opening': async (house) => `visit/${await newVisit(house)}`,
+  'Visit, step': async (house) => `visit/${await newVisit(house, 'pump-filter/found')}`,
+  'Visit, ending': async (house) => `visit/${await newVisit(house, 'end')}`,
+  'Visit, guard': async (house) => `visit/${await newVisit(house, 'pump-filter/soak')}`,
   Trouble: async (house) => `trouble?machine=${(await machineCalled(house, 'Cellar washer')).id}`,
   Cases: () => Promise.resolve('trouble'),
   'Case, open': async (house) =>
@@ -44,7 +44,7 @@ const VIEWS: Record<string, (house: House) => Promise<string>> = {
   'Not found': () => Promise.resolve('nowhere'),
 };
 
-async function newRun(house: House, at?: string): Promise<string> {
+async function newVisit(house: House, at?: string): Promise<string> {
   const { id: machineId } = await machineCalled(house, 'Cellar washer');
   const tasks = [{ machineId, task: 'pump-filter' }];
   const run = await house.api<{ id: string; version: number; progress: object }>('runs', { tasks });
@@ -169,7 +169,7 @@ test('dialogs, the interval’s form, the house’s forms and a finished visit a
   await page.getByRole('button', { name: 'Change Cellar dryer' }).click();
   await page.getByRole('button', { name: 'Add a machine' }).click();
   await clean('house');
-  await page.goto(`${demo.address}run/${await newRun(demo, 'end')}`);
+  await page.goto(`${demo.address}visit/${await newVisit(demo, 'end')}`);
   await page.getByLabel('What came of it').selectOption('Done');
   await page.getByRole('button', { name: 'Finish and record' }).click();
   await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();

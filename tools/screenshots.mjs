@@ -82,7 +82,7 @@ const SHOTS = {
         { machineId: idOf('Cellar washer'), task: 'gasket-folds' },
         { machineId: idOf('Cellar washer'), task: 'pump-filter' },
       ]);
-      return `run/${filterRun.id}`;
+      return `visit/${filterRun.id}`;
     },
   },
   'run-step-phone': {
@@ -90,7 +90,7 @@ const SHOTS = {
     theme: 'dark',
     before: async () => {
       const tasks = [{ machineId: idOf('Cellar washer'), task: 'pump-filter' }];
-      return `run/${(await beginRun(tasks)).id}`;
+      return `visit/${(await beginRun(tasks)).id}`;
     },
     act: (page) => until(page, 'Pull the cap off the hose'),
   },
@@ -102,7 +102,7 @@ const SHOTS = {
         machineId: idOf('Cellar washer'),
         task,
       }));
-      return `run/${(await beginRun(tasks)).id}`;
+      return `visit/${(await beginRun(tasks)).id}`;
     },
     act: async (page) => {
       await until(page, 'If there is mould');

@@ -7,7 +7,7 @@ import { root } from './steps.mjs';
 rmSync(join(root, 'server/dist'), { recursive: true, force: true });
 await build({
   absWorkingDir: root,
-  entryPoints: ['server/src/main.ts', 'server/src/demo.ts', 'server/src/bench.ts'],
+  entryPoints: ['server/src/main.ts', 'server/src/demo.ts', 'server/src/benchmark.ts'],
   outdir: 'server/dist',
   bundle: true,
   platform: 'node',

@@ -1,4 +1,4 @@
-import type { BenchView, Entry, LineView } from '@needlecase/core';
+import type { BenchView, Entry, MachineView } from '@needlecase/core';
 import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import {
@@ -260,7 +260,7 @@ describe('what is due', () => {
 
   it('explains itself on the machine’s line', async () => {
     const { body } = await app.api.get(`/api/v1/machines/${app.dryer.id}/line`).expect(200);
-    const line = body as LineView;
+    const line = body as MachineView;
     expect(line.tasks.map(({ task }) => task)).toContain('duct-run');
     expect(line.habits.map(({ habit }) => habit)).toEqual(['not-overfilled', 'screen']);
     for (const { why } of line.tasks) {

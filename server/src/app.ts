@@ -17,7 +17,7 @@ import { handoverRoutes } from './routes/handover.js';
 import { householdRoutes } from './routes/household.js';
 import { instrumentRoutes } from './routes/instruments.js';
 import { MOST_BYTES, photoRoutes } from './routes/photos.js';
-import { runRoutes } from './routes/runs.js';
+import { visitRoutes } from './routes/visits.js';
 import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
 import { ventRunRoutes } from './routes/vent-runs.js';
@@ -41,7 +41,7 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
     ...householdRoutes(store),
     ...benchRoutes(store),
     ...entryRoutes(store),
-    ...runRoutes(store),
+    ...visitRoutes(store),
     ...supplyRoutes(store),
     ...photoRoutes(store),
     ...handoverRoutes(store),

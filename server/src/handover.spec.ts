@@ -1,4 +1,4 @@
-import type { Run } from '@needlecase/core';
+import type { Visit } from '@needlecase/core';
 import type { Express } from 'express';
 import { randomUUID } from 'node:crypto';
 import request from 'supertest';
@@ -53,7 +53,7 @@ describe('sheets to print', () => {
   it('are made of a visit, while it is open and when it is done', async () => {
     const tasks = [{ machineId, task: 'dispenser' }];
     const { body } = await request(app).post('/api/v1/runs').send({ tasks });
-    const run = body as Run;
+    const run = body as Visit;
     const open = await pdf(`/api/v1/runs/${run.id}/visit.pdf`);
     await request(app).post(`/api/v1/runs/${run.id}/finish`).expect(200);
     const done = await pdf(`/api/v1/runs/${run.id}/visit.pdf`);

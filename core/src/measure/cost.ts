@@ -1,5 +1,11 @@
 import { dryLoad, type DrumLoad } from './air/drum.js';
-import { MeasureProblem, readFields, type Fields, type Given, type Working } from './instrument.js';
+import {
+  MeasureProblem,
+  readFields,
+  type Fields,
+  type Given,
+  type Working,
+} from './input/fields.js';
 
 export const COST_FIELDS = {
   flowNow: { label: 'Air now', dimension: 'flow', least: 0.004, most: 0.2 },

@@ -8,7 +8,7 @@ import { lintScreen } from './air/lint-screen.js';
 import { moistureSensor } from './air/moisture-sensor.js';
 import { ventRunOf } from './air/vent-input.js';
 import { ventRun } from './air/vent-run.js';
-import { whatIfs } from './air/what-if.js';
+import { improvements } from './air/improvements.js';
 import { runningCost } from './cost.js';
 import { dose } from './mix/dose.js';
 import { vinegarAndSoda } from './mix/vinegar-soda.js';
@@ -46,7 +46,7 @@ export const INSTRUMENTS: readonly InstrumentEntry[] = [
     const run = ventRunOf(input);
     return {
       ...ventRun(run),
-      whatIf: whatIfs(run).map(({ id, say, run: changed }) => ({
+      whatIf: improvements(run).map(({ id, say, run: changed }) => ({
         id,
         say,
         flow: ventRun(changed).flow,

@@ -18,7 +18,7 @@ import {
   OUTCOMES,
   PROGRAMMES,
   PROOF_RESULTS,
-  RUN_STATES,
+  VISIT_STATES,
   SCHOOLS,
   SUPPLY_UNITS,
   TROUBLE_CIRCUMSTANCES,
@@ -263,8 +263,8 @@ export const Entry = closed(
 );
 export type Entry = Static<typeof Entry>;
 
-export const RunTask = closed({ machineId: id(), task: text(40, 1) });
-export type RunTask = Static<typeof RunTask>;
+export const VisitTask = closed({ machineId: id(), task: text(40, 1) });
+export type VisitTask = Static<typeof VisitTask>;
 
 export const TaskRecord = closed({
   outcome: Type.Optional(oneOf(OUTCOMES)),
@@ -300,7 +300,7 @@ export type Brought = Static<typeof Brought>;
 export const Rinsed = closed({ entryId: id(), at: instant() });
 export type Rinsed = Static<typeof Rinsed>;
 
-export const RunProgress = closed(
+export const VisitProgress = closed(
   {
     /** The step on screen; absent on the opening page. */
     at: Type.Optional(text(160, 1)),
@@ -320,38 +320,38 @@ export const RunProgress = closed(
     /** What was said of proofs, by step. */
     proofs: Type.Optional(Type.Record(Type.String(), oneOf(PROOF_RESULTS))),
   },
-  'RunProgress',
+  'VisitProgress',
 );
-export type RunProgress = Static<typeof RunProgress>;
+export type VisitProgress = Static<typeof VisitProgress>;
 
-export const RunDraft = closed(
-  { tasks: Type.Array(RunTask, { minItems: 1, maxItems: 100 }) },
-  'RunDraft',
+export const VisitDraft = closed(
+  { tasks: Type.Array(VisitTask, { minItems: 1, maxItems: 100 }) },
+  'VisitDraft',
 );
-export type RunDraft = Static<typeof RunDraft>;
+export type VisitDraft = Static<typeof VisitDraft>;
 
-export const RunChange = closed(
+export const VisitChange = closed(
   {
     state: Type.Optional(oneOf(['active', 'paused', 'abandoned'] as const)),
-    progress: Type.Optional(RunProgress),
+    progress: Type.Optional(VisitProgress),
   },
-  'RunChange',
+  'VisitChange',
 );
-export type RunChange = Static<typeof RunChange>;
+export type VisitChange = Static<typeof VisitChange>;
 
-export const Run = closed(
+export const Visit = closed(
   {
     ...kept,
-    state: oneOf(RUN_STATES),
-    tasks: RunDraft.properties.tasks,
-    progress: RunProgress,
+    state: oneOf(VISIT_STATES),
+    tasks: VisitDraft.properties.tasks,
+    progress: VisitProgress,
     startedAt: instant(),
     changedAt: instant(),
     finishedAt: Type.Optional(instant()),
   },
-  'Run',
+  'Visit',
 );
-export type Run = Static<typeof Run>;
+export type Visit = Static<typeof Visit>;
 
 const count = (least: number, most: number, byDefault: number) =>
   Type.Integer({ minimum: least, maximum: most, default: byDefault });
@@ -574,8 +574,8 @@ export const VALIDATED = {
   EntryQuery,
   ReadIn,
   IdParams,
-  RunDraft,
-  RunChange,
+  VisitDraft,
+  VisitChange,
   SupplyDraft,
   TroubleQuestion,
   CodeSheetDraft,

@@ -66,8 +66,8 @@ export type EntrySource = (typeof ENTRY_SOURCES)[number];
 export const UNIT_SYSTEMS = ['metric', 'us'] as const;
 export type UnitSystem = (typeof UNIT_SYSTEMS)[number];
 
-export const RUN_STATES = ['active', 'paused', 'finished', 'abandoned'] as const;
-export type RunState = (typeof RUN_STATES)[number];
+export const VISIT_STATES = ['active', 'paused', 'finished', 'abandoned'] as const;
+export type VisitState = (typeof VISIT_STATES)[number];
 
 /** What was said of a proof: it holds, it does not, or it is to be asked after the next load. */
 export const PROOF_RESULTS = ['good', 'bad', 'planned'] as const;

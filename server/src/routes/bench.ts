@@ -1,5 +1,5 @@
 import {
-  caseLine,
+  caseSummary,
   caseState,
   dayOf,
   due,
@@ -13,7 +13,7 @@ import {
   shortFor,
   stateOf,
   questionsOf,
-  troubleOf,
+  limitDatesOf,
   total,
   why,
   type Due,
@@ -61,7 +61,7 @@ export const benchRoutes = (store: Store): Route[] => {
             cases: store.cases
               .list()
               .filter((one) => caseState(one).state !== 'closed')
-              .map((one) => caseLine(one, household.zone, today)),
+              .map((one) => caseSummary(one, household.zone, today)),
             habits: machines.flatMap((machine, i) => habitRows(machine, histories[i]!, today)),
             products: productsUsed(histories),
             short:
@@ -95,7 +95,7 @@ export const benchRoutes = (store: Store): Route[] => {
             habits: habitRows(machine, history, today),
             tasks: questions.map((question) => {
               const one = due(question);
-              return { ...told(one), why: why(question.task, one, today, troubleOf(question)) };
+              return { ...told(one), why: why(question.task, one, today, limitDatesOf(question)) };
             }),
           },
         };

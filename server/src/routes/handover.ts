@@ -73,7 +73,7 @@ export const handoverRoutes = (store: Store): FileRoute[] => {
       handle: ({ params }) => {
         const run = store.runs.get(params.id);
         if (!run) throw notFound('run');
-        const entries = store.entries.ofRun(run.id);
+        const entries = store.entries.ofVisit(run.id);
         return print(
           visitSheet(run, store.machines.list(), householdOf(store), entries, Date.now()),
         );

@@ -131,7 +131,7 @@ export class EntryStore {
     return row && toEntry(row);
   }
 
-  ofRun(runId: string): Entry[] {
+  ofVisit(runId: string): Entry[] {
     const rows = this.db
       .select()
       .from(entries)

@@ -7,7 +7,7 @@ import { EntryStore } from './entries.js';
 import { HouseholdStore } from './household.js';
 import { MachineStore } from './machines.js';
 import { PhotoStore } from './photos.js';
-import { RunStore } from './runs.js';
+import { VisitStore } from './visits.js';
 import { SupplyStore } from './supplies.js';
 import { VentRunStore } from './vent-runs.js';
 
@@ -20,7 +20,7 @@ export class Store {
   readonly household: HouseholdStore;
   readonly machines: MachineStore;
   readonly photos: PhotoStore;
-  readonly runs: RunStore;
+  readonly runs: VisitStore;
   readonly supplies: SupplyStore;
   readonly ventRuns: VentRunStore;
   #told: Change[] = [];
@@ -36,7 +36,7 @@ export class Store {
     this.household = new HouseholdStore(db);
     this.machines = new MachineStore(db);
     this.photos = new PhotoStore(db);
-    this.runs = new RunStore(db);
+    this.runs = new VisitStore(db);
     this.supplies = new SupplyStore(db);
     this.ventRuns = new VentRunStore(db);
   }

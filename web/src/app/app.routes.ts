@@ -28,14 +28,15 @@ export const routes: Routes = [
     path: 'visit',
     title: title('Choose a visit'),
     canActivate: [hasHousehold],
-    loadComponent: () => import('./run/choose.component').then((m) => m.ChooseComponent),
+    loadComponent: () => import('./visit/choose.component').then((m) => m.ChooseComponent),
   },
   {
-    path: 'run/:id',
+    path: 'visit/:id',
     title: title('Visit'),
     canActivate: [hasHousehold],
-    loadComponent: () => import('./run/run.component').then((m) => m.RunComponent),
+    loadComponent: () => import('./visit/visit.component').then((m) => m.VisitComponent),
   },
+  { path: 'run/:id', redirectTo: 'visit/:id' },
   {
     path: 'trouble',
     title: title('Trouble'),

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { MeasureProblem } from '../instrument.js';
+import { MeasureProblem } from '../input/fields.js';
 import { dryLoad, activity, type DrumLoad } from './drum.js';
 import { dryingTest, spinMoisture } from './drying-test.js';
 import { exhaustAir } from './exhaust-air.js';

@@ -1,4 +1,4 @@
-import { readFields, type Fields, type Given } from '../instrument.js';
+import { readFields, type Fields, type Given } from '../input/fields.js';
 import { dryLoad, type DrumResult } from './drum.js';
 
 export const DRUM_FIELDS = {

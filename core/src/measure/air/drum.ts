@@ -1,4 +1,4 @@
-import { MeasureProblem } from '../instrument.js';
+import { MeasureProblem } from '../input/fields.js';
 import { ATMOSPHERE } from './properties.js';
 import { humidityRatio, moistVolume, saturation } from './psychrometrics.js';
 

@@ -4,7 +4,7 @@ import {
   type Fields,
   type Given,
   type Working,
-} from '../instrument.js';
+} from '../input/fields.js';
 import { figure } from '../../units/wording.js';
 
 export const DRYING_FIELDS = {

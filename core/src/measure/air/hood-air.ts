@@ -1,4 +1,4 @@
-import { readFields, type Fields, type Given, type Working } from '../instrument.js';
+import { readFields, type Fields, type Given, type Working } from '../input/fields.js';
 import { figure } from '../../units/wording.js';
 
 /** Air at the hood by an anemometer over an opening. */

@@ -4,7 +4,7 @@ import {
   type Fields,
   type Given,
   type Working,
-} from '../instrument.js';
+} from '../input/fields.js';
 import type { Grade } from '../../model/vocabulary.js';
 
 export const SCREEN_FIELDS = {

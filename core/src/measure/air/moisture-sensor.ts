@@ -1,4 +1,4 @@
-import { MeasureProblem, type Working } from '../instrument.js';
+import { MeasureProblem, type Working } from '../input/fields.js';
 
 /** What a meter on its lowest ohm range shows with one probe on each strip. */
 export const METER_READINGS = ['zero', 'figure', 'open'] as const;

@@ -1,6 +1,6 @@
 import type { FieldProblem } from '../../model/check.js';
 import type { VentRunInput } from '../../model/instruments.js';
-import { MeasureProblem, readFields, type Field, type Fields } from '../instrument.js';
+import { MeasureProblem, readFields, type Field, type Fields } from '../input/fields.js';
 import type { VentPiece } from './vent-pieces.js';
 import { USUAL_BLOWER, type VentRun } from './vent-run.js';
 

@@ -2,11 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { VentRunInput } from '../../model/instruments.js';
 import { runningCost } from '../cost.js';
-import { MeasureProblem } from '../instrument.js';
+import { MeasureProblem } from '../input/fields.js';
 import { ventRunOf } from './vent-input.js';
 import { DEDUCTIONS, ELBOW_ANGLES, ELBOW_RADII, elbowLoss, type VentPiece } from './vent-pieces.js';
 import { USUAL_BLOWER, ventRun, type VentRun } from './vent-run.js';
-import { CHANGES, whatIfs, withChanges } from './what-if.js';
+import { IMPROVEMENTS, improvements, improved } from './improvements.js';
 
 const FOOT = 0.3048;
 const base: VentRun = {
@@ -48,7 +48,7 @@ describe('code length', () => {
     '10-in/90': [1, 6],
   };
   it.each(Object.entries(table))(
-    'deducts for %s the %s of the table, in metric and US alike',
+    'deducts for %s the %s of the table, in metric and US sameData',
     (fitting, [feet, inches]) => {
       const [radius, angle] = fitting.split('/') as ['6-in', '90'];
       const wanted = (feet + inches / 12) * FOOT;
@@ -158,7 +158,7 @@ describe('a vent run', () => {
           return (
             ventRun({ ...run, pieces: [...pieces, more] }).flow <= flow + 1e-12 &&
             ventRun({ ...run, lining }).flow <= flow + 1e-12 &&
-            whatIfs({ ...run, lining }).every(
+            improvements({ ...run, lining }).every(
               (one) => ventRun(one.run).flow >= ventRun({ ...run, lining }).flow - 1e-12,
             )
           );
@@ -181,14 +181,14 @@ describe('a vent run', () => {
       ),
     };
     const now = ventRun(foul).flow;
-    const each = whatIfs(foul);
-    expect(each.map(({ id }) => id)).toEqual([...CHANGES]);
+    const each = improvements(foul);
+    expect(each.map(({ id }) => id)).toEqual([...IMPROVEMENTS]);
     for (const { run } of each) expect(ventRun(run).flow).toBeGreaterThan(now);
-    const all = ventRun(withChanges(foul, CHANGES)).flow;
+    const all = ventRun(improved(foul, IMPROVEMENTS)).flow;
     for (const { run } of each) expect(all).toBeGreaterThan(ventRun(run).flow);
-    expect(withChanges(foul, [])).toBe(foul);
+    expect(improved(foul, [])).toBe(foul);
     // The mitered elbow is the one to go.
-    const fewer = withChanges(foul, ['elbow']).pieces;
+    const fewer = improved(foul, ['elbow']).pieces;
     expect(fewer).toHaveLength(foul.pieces.length - 1);
     expect(fewer.some((piece) => piece.is === 'elbow' && piece.radius === 'mitered')).toBe(false);
   });

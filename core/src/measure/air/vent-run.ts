@@ -1,4 +1,4 @@
-import { MeasureProblem, type Working } from '../instrument.js';
+import { MeasureProblem, type Working } from '../input/fields.js';
 import { figure, MM } from '../../units/wording.js';
 import { airDensity, airViscosity } from './properties.js';
 import { speedIn, straightLoss } from './friction.js';

@@ -8,9 +8,9 @@ import {
   type Fields,
   type Given,
   type Working,
-} from '../instrument.js';
-import { ACTIVE_NAMES, type Forbidden } from './forbidden.js';
-import { ruleOf } from './guard.js';
+} from '../input/fields.js';
+import { ACTIVE_NAMES, type Forbidden } from '../../chemistry/forbidden.js';
+import { ruleOf } from '../../chemistry/guard.js';
 import { hardnessClass } from '../water/scale.js';
 
 export const DOSE_FIELDS = {

@@ -4,9 +4,9 @@ import {
   type Fields,
   type Given,
   type Working,
-} from '../instrument.js';
+} from '../input/fields.js';
 import { figure, type Shown } from '../../units/wording.js';
-import { MOLAR, MOLAR_VOLUME, SODA_DENSITY } from './moles.js';
+import { MOLAR, MOLAR_VOLUME, SODA_DENSITY } from '../../chemistry/moles.js';
 
 const SPOONED: Shown = { metric: 'ml', us: 'fl oz' };
 

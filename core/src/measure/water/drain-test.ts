@@ -4,7 +4,7 @@ import {
   type Fields,
   type Given,
   type Working,
-} from '../instrument.js';
+} from '../input/fields.js';
 import { figure, PER_MINUTE } from '../../units/wording.js';
 
 export const DRAIN_FIELDS = {

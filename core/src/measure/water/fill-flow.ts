@@ -1,4 +1,4 @@
-import { readFields, type Fields, type Given, type Working } from '../instrument.js';
+import { readFields, type Fields, type Given, type Working } from '../input/fields.js';
 import { figure, PER_MINUTE } from '../../units/wording.js';
 
 export const FILL_FIELDS = {

@@ -1,6 +1,6 @@
-import { readFields, type Fields, type Given, type Working } from '../instrument.js';
+import { readFields, type Fields, type Given, type Working } from '../input/fields.js';
 import { figure } from '../../units/wording.js';
-import { MOLAR } from '../mix/moles.js';
+import { MOLAR } from '../../chemistry/moles.js';
 
 export const SCALE_FIELDS = {
   hardness: { label: 'Hardness of the water', dimension: 'hardness', least: 0, most: 1500 },

@@ -4,7 +4,7 @@ import {
   type Fields,
   type Given,
   type Working,
-} from '../instrument.js';
+} from '../input/fields.js';
 import { CM, figure } from '../../units/wording.js';
 import { tripsFor, tubLitres } from './tub.js';
 

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ACTIVES, type Active } from '../../model/vocabulary.js';
-import { MeasureProblem } from '../instrument.js';
+import { MeasureProblem } from '../input/fields.js';
 import { dose, type DoseQuestion } from '../mix/dose.js';
-import { FORBIDDEN } from '../mix/forbidden.js';
-import { meetings, unrinsed, type ChemicalEvent } from '../mix/guard.js';
-import { MOLAR, MOLAR_VOLUME } from '../mix/moles.js';
-import { RECIPES } from '../mix/recipes.js';
+import { FORBIDDEN } from '../../chemistry/forbidden.js';
+import { meetings, unrinsed, type ChemicalEvent } from '../../chemistry/guard.js';
+import { MOLAR, MOLAR_VOLUME } from '../../chemistry/moles.js';
+import { RECIPES } from '../../chemistry/recipes.js';
 import { scaleDissolved, vinegarAndSoda } from '../mix/vinegar-soda.js';
 import { drainTest } from './drain-test.js';
 import { fillFlow } from './fill-flow.js';

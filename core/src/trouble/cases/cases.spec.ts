@@ -3,7 +3,7 @@ import type { CaseEvent, CaseRecord } from '../../model/schemas.js';
 import { CASE_EVENTS } from '../../model/vocabulary.js';
 import { SYMPTOMS } from '../data/symptoms.js';
 import { checkCaseEvents } from './check.js';
-import { caseLine } from './line.js';
+import { caseSummary } from './summary.js';
 import { CASE_MEASURES, measuresFor, verdictOf } from './measures.js';
 import {
   comparisons,
@@ -214,7 +214,7 @@ describe('what may be told in a case', () => {
 });
 
 it('tells the bench how a case stands', () => {
-  const said = (...events: CaseEvent[]) => caseLine(record(...events), 'UTC', '2026-03-05').said;
+  const said = (...events: CaseEvent[]) => caseSummary(record(...events), 'UTC', '2026-03-05').said;
   expect(said(slow)).toBe('since 1 March');
   expect(said(slow, fix)).toBe('the work is to be proved');
   expect(said(slow, happened('rest', { until: '2026-03-07' }))).toContain('rests until');

@@ -1,7 +1,7 @@
 import type { FieldProblem } from '../../model/check.js';
 import type { CaseEvent } from '../../model/schemas.js';
 import type { CaseEventKind, MachineKind } from '../../model/vocabulary.js';
-import { isFinding, isSymptom } from '../case.js';
+import { isFinding, isSymptom } from '../diagnosis/diagnosis.js';
 import { CAUSES } from '../data/causes.js';
 import { STOP_RULES } from '../data/stops.js';
 import { CASE_MEASURES } from './measures.js';

@@ -1,6 +1,6 @@
 import type { CaseEvent, EntryDraft } from '../../model/schemas.js';
 import type { Answer, CaseEnding } from '../../model/vocabulary.js';
-import { isSymptom, sayFinding } from '../case.js';
+import { isSymptom, sayFinding } from '../diagnosis/diagnosis.js';
 import { sayCode } from '../codes/evidence.js';
 import { causeById } from '../data/causes.js';
 import { STOP_RULES } from '../data/stops.js';

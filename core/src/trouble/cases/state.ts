@@ -1,8 +1,8 @@
 import type { CaseEvent, CaseRecord, CodeSeen } from '../../model/schemas.js';
 import type { Answer, CaseEnding } from '../../model/vocabulary.js';
-import { isSymptom, sayFinding } from '../case.js';
+import { isSymptom, sayFinding } from '../diagnosis/diagnosis.js';
 import { sayCode } from '../codes/evidence.js';
-import type { Situation } from '../priors.js';
+import type { Situation } from '../diagnosis/priors.js';
 
 /** Days within which a symptom that comes back opens its case again, where nobody chose. */
 export const RETURN_DAYS = 30;

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { stationsOf } from '../../care/catalogue.js';
+import { stationsOf } from '../../care/catalogue/lookup.js';
 import { check } from '../../model/check.js';
 import type { CodeSheetDraft } from '../../model/schemas.js';
 import { CODE_CLASSES, MACHINE_KINDS } from '../../model/vocabulary.js';
-import { Case } from '../case.js';
+import { Diagnosis } from '../diagnosis/diagnosis.js';
 import { SYMPTOMS } from '../data/symptoms.js';
-import { assess } from '../suspects.js';
+import { assess } from '../diagnosis/suspects.js';
 import { CODE_CLASS_LIST, codeClassById } from './classes.js';
 import { bare, readCode, readLamps, sayLamps, seenOf } from './read.js';
 import { checkSheet } from './sheet.js';
@@ -48,13 +48,13 @@ describe('reading a code', () => {
     ['81', 'B1', 1],
     ['FO', 'F0', 1],
     ['fd', 'F0', 1],
-  ])('reads %s as %s', (typed, code, alike) => {
+  ])('reads %s as %s', (typed, code, sameData) => {
     const reading = read(typed);
     expect(reading.is).toBe('found');
     if (reading.is !== 'found') return;
     expect(reading.match.row.code).toBe(code);
-    expect(reading.match.alike).toBe(alike);
-    if (alike) expect(reading.say).toBe(`You typed ${typed.trim()}, your sheet has ${code}.`);
+    expect(reading.match.sameData).toBe(sameData);
+    if (sameData) expect(reading.say).toBe(`You typed ${typed.trim()}, your sheet has ${code}.`);
   });
 
   it('does not take a 6 for an 8 through the b between them', () => {
@@ -163,7 +163,7 @@ describe('what a code tells', () => {
 
   const chanceOf = (id: string, codes: Parameters<typeof seenOf>[0][], listed = true) => {
     const seen = codes.map((row) => ({ ...seenOf(row), listed }));
-    const trouble = new Case({ kind: 'front-load-washer', features: {}, codes: seen });
+    const trouble = new Diagnosis({ kind: 'front-load-washer', features: {}, codes: seen });
     return assess(trouble, {}).suspects.find(({ cause }) => cause.id === id)?.chance ?? 0;
   };
 
@@ -188,7 +188,10 @@ describe('what a code tells', () => {
 
   it('says the code among the reasons', () => {
     const codes = [seenOf(sheet.rows[0]!)];
-    const { suspects } = assess(new Case({ kind: 'front-load-washer', features: {}, codes }), {});
+    const { suspects } = assess(
+      new Diagnosis({ kind: 'front-load-washer', features: {}, codes }),
+      {},
+    );
     expect(suspects[0]!.because.join()).toContain('E-18: Not pumped out');
   });
 
@@ -201,7 +204,7 @@ describe('what a code tells', () => {
         fc.boolean(),
         (about, stations, listed) => {
           const codes = [{ class: about, stations, listed }];
-          const { suspects, other } = assess(new Case({ kind, features: {}, codes }), {});
+          const { suspects, other } = assess(new Diagnosis({ kind, features: {}, codes }), {});
           return (
             suspects.every(({ chance }) => chance > 0 && chance <= 1) && other >= 0 && other <= 1
           );

@@ -1,5 +1,5 @@
 import type { CodeSeen } from '../../model/schemas.js';
-import { STRENGTHS, type Strength, type TroubleCause } from '../catalogue.js';
+import { STRENGTHS, type Strength, type TroubleCause } from '../data/types.js';
 import { codeClassById } from './classes.js';
 
 /** A code shows with none of its causes so often: one that is listed, and one that was guessed at. */

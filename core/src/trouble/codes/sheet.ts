@@ -1,4 +1,4 @@
-import { STATIONS } from '../../care/data/stations.js';
+import { STATIONS } from '../../care/catalogue/data/stations.js';
 import type { FieldProblem } from '../../model/check.js';
 import type { CodeSheetDraft } from '../../model/schemas.js';
 import { bare, sayLamps } from './read.js';

@@ -1,4 +1,4 @@
-import type { TroubleCause } from '../catalogue.js';
+import type { TroubleCause } from './types.js';
 import { DRYER_CAUSES } from './dryer-causes.js';
 import { WASHER_CAUSES } from './washer-causes.js';
 

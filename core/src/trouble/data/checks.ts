@@ -1,4 +1,4 @@
-import type { Check } from '../catalogue.js';
+import type { Check } from './types.js';
 import { CONDENSING, DRYERS, FRONT, VENTED, WASHERS } from './kinds.js';
 
 /** Looks and tries, cheapest first in no order: the engine chooses. Common practice; minutes are judgement. */

@@ -1,4 +1,4 @@
-import type { StopRule } from '../catalogue.js';
+import type { StopRule } from './types.js';
 import { ALL, DRYERS, FRONT, WASHERS } from './kinds.js';
 
 /** Before any suspect is shown. Common practice; local emergency services and the manual come first. */

@@ -1,4 +1,4 @@
-import type { Sense, Symptom } from '../catalogue.js';
+import type { Sense, Symptom } from './types.js';
 import type { MachineKind } from '../../model/vocabulary.js';
 import { ALL, CONDENSING, DRYERS, FRONT, VENTED, WASHERS } from './kinds.js';
 

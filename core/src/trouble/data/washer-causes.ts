@@ -1,4 +1,4 @@
-import { DECIDES, type TroubleCause } from '../catalogue.js';
+import { DECIDES, type TroubleCause } from './types.js';
 import { FRONT, WASHERS } from './kinds.js';
 
 /** Common practice; the figures are judgement, held to the calibration cases. */

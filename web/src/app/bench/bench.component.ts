@@ -6,19 +6,19 @@ import {
   KIND_NAMES,
   many,
   type BenchView,
-  type DueLine,
+  type DueSummary,
   type HabitRow,
   type Machine,
   type ProofQuestion,
-  type Run,
+  type Visit,
 } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
 import { LoadsService } from '../data/loads.service';
-import { RunsService } from '../data/runs.service';
+import { VisitsService } from '../data/visits.service';
 import { LineComponent } from '../thread/line.component';
 import { ProofsComponent } from './proofs.component';
 import { TapeComponent, type Pin } from './tape.component';
-import { sayMinutes } from './minutes';
+import { sayMinutes } from '../shared/minutes';
 
 /** Home: the next visit, every machine's line, loads with one tap, what is due when. */
 @Component({
@@ -33,7 +33,7 @@ export class BenchComponent {
   readonly #loads = inject(LoadsService);
   readonly #router = inject(Router);
   readonly #modal = inject(NgbModal);
-  protected readonly runs = inject(RunsService);
+  protected readonly runs = inject(VisitsService);
 
   readonly #loaded = toSignal(this.#bench.bench$);
   protected readonly problem = computed(() => this.#loaded()?.problem);
@@ -124,7 +124,7 @@ export class BenchComponent {
     void this.#router.navigate(['/machine', machine.id, station]);
   }
 
-  protected tasksOf(run: Run): string {
+  protected tasksOf(run: Visit): string {
     const machines = [...new Set(run.tasks.map(({ machineId }) => this.nameOf(machineId)))];
     return `${many(run.tasks.length, 'task')} at ${machines.join(' and ')}`;
   }
@@ -157,7 +157,7 @@ export class BenchComponent {
 }
 
 /** What a machine's row tells: something with a date before what is only not known. */
-const mostPressing = (dues: readonly DueLine[]): DueLine | undefined =>
+const mostPressing = (dues: readonly DueSummary[]): DueSummary | undefined =>
   dues.find(({ status }) => status === 'due' || status === 'soon') ??
   dues.find(({ on }) => on !== undefined) ??
   dues[0];

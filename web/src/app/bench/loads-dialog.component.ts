@@ -4,7 +4,7 @@ import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap';
 import { check, dayOf, isWasher, type Machine, type Programme } from '@needlecase/core';
 import { LoadsService } from '../data/loads.service';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
-import { fromLocal } from '../log/local-time';
+import { fromLocal } from '../shared/local-time';
 
 const OF_WASHERS: { value: Programme | ''; label: string }[] = [
   { value: '', label: 'As usual' },

@@ -12,7 +12,7 @@ import type { ProofQuestion, ProofResult } from '@needlecase/core';
 import { OutboxService } from '../data/outbox.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
-import { sayWhen } from '../run/say-when';
+import { sayWhen } from '../shared/say-when';
 
 /** Work that is to be proved after the next load, and work that did not hold. */
 @Component({

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { BenchView, LineView } from '@needlecase/core';
+import type { BenchView, MachineView } from '@needlecase/core';
 import type { Observable } from 'rxjs';
 import {
   catchError,
@@ -33,8 +33,8 @@ export class BenchService {
     shareReplay({ bufferSize: 1, refCount: true }),
   );
 
-  line$(machineId: string): Observable<Loaded<LineView>> {
-    return this.#fresh(() => this.#api.get<LineView>(`machines/${machineId}/line`));
+  line$(machineId: string): Observable<Loaded<MachineView>> {
+    return this.#fresh(() => this.#api.get<MachineView>(`machines/${machineId}/line`));
   }
 
   /** Reads everything shown again, now. */

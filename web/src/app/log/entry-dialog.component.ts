@@ -18,7 +18,7 @@ import type { ApiProblem } from '../data/api.service';
 import { EntriesService } from '../data/entries.service';
 import { newId } from '../data/platform';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
-import { fromLocal, toLocal } from './local-time';
+import { fromLocal, toLocal } from '../shared/local-time';
 
 /** What can be entered by hand, in words. */
 const NEW_KINDS: { kind: EntryKind; name: string }[] = [

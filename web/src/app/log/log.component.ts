@@ -21,7 +21,7 @@ import { EntriesService } from '../data/entries.service';
 import { HouseholdService } from '../data/household.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
-import { PhotosComponent } from '../run/photos.component';
+import { PhotosComponent } from '../shared/photos.component';
 
 const KIND_LABELS: Record<EntryKind, string> = {
   load: 'Loads',

@@ -15,7 +15,7 @@ import { BenchService } from '../data/bench.service';
 import { ChemicalsService } from '../data/chemicals.service';
 import { LineComponent } from '../thread/line.component';
 import { HabitStripComponent } from './habit-strip.component';
-import { StillInComponent } from '../run/still-in.component';
+import { StillInComponent } from '../shared/still-in.component';
 import { ProductUsedComponent } from './product-used.component';
 import { StationComponent } from './station.component';
 

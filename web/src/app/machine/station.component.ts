@@ -19,10 +19,10 @@ import { catchError, combineLatest, debounceTime, of, startWith, switchMap } fro
 import { FoulingChartComponent } from '../charts/fouling-chart.component';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService, type LogPage } from '../data/entries.service';
-import { RunsService } from '../data/runs.service';
+import { VisitsService } from '../data/visits.service';
 import { OwnTaskComponent } from './own-task.component';
 import { RuleEditorComponent } from './rule-editor.component';
-import { PhotosComponent } from '../run/photos.component';
+import { PhotosComponent } from '../shared/photos.component';
 
 /** What a station is, when it is due and why, and its history. */
 @Component({
@@ -41,7 +41,7 @@ import { PhotosComponent } from '../run/photos.component';
 export class StationComponent {
   readonly #entries = inject(EntriesService);
   readonly #changes = inject(ChangesService);
-  protected readonly runs = inject(RunsService);
+  protected readonly runs = inject(VisitsService);
 
   readonly machine = input.required<Machine>();
   readonly today = input.required<Day>();

@@ -13,82 +13,91 @@ export const MEASURE_ROUTES: Routes = [
   {
     path: 'vent-run',
     title: title('Vent run'),
-    loadComponent: () => import('./vent-run.component').then((m) => m.VentRunComponent),
+    loadComponent: () => import('./instruments/vent-run.component').then((m) => m.VentRunComponent),
   },
   {
     path: 'hood-air',
     title: title('Air at the hood'),
-    loadComponent: () => import('./hood-air.component').then((m) => m.HoodAirComponent),
+    loadComponent: () => import('./instruments/hood-air.component').then((m) => m.HoodAirComponent),
   },
   {
     path: 'exhaust-air',
     title: title('Water in the exhaust'),
-    loadComponent: () => import('./exhaust-air.component').then((m) => m.ExhaustAirComponent),
+    loadComponent: () =>
+      import('./instruments/exhaust-air.component').then((m) => m.ExhaustAirComponent),
   },
   {
     path: 'drying-test',
     title: title('Drying test'),
-    loadComponent: () => import('./drying-test.component').then((m) => m.DryingTestComponent),
+    loadComponent: () =>
+      import('./instruments/drying-test.component').then((m) => m.DryingTestComponent),
   },
   {
     path: 'drum-model',
     title: title('Drum model'),
-    loadComponent: () => import('./drum-model.component').then((m) => m.DrumModelComponent),
+    loadComponent: () =>
+      import('./instruments/drum-model.component').then((m) => m.DrumModelComponent),
   },
   {
     path: 'lint-screen',
     title: title('Water on the lint screen'),
-    loadComponent: () => import('./lint-screen.component').then((m) => m.LintScreenComponent),
+    loadComponent: () =>
+      import('./instruments/lint-screen.component').then((m) => m.LintScreenComponent),
   },
   {
     path: 'moisture-sensor',
     title: title('Moisture sensor'),
     loadComponent: () =>
-      import('./moisture-sensor.component').then((m) => m.MoistureSensorComponent),
+      import('./instruments/moisture-sensor.component').then((m) => m.MoistureSensorComponent),
   },
   {
     path: 'running-cost',
     title: title('Running cost'),
-    loadComponent: () => import('./running-cost.component').then((m) => m.RunningCostComponent),
+    loadComponent: () =>
+      import('./instruments/running-cost.component').then((m) => m.RunningCostComponent),
   },
   {
     path: 'tub-water',
     title: title('Water in the tub'),
-    loadComponent: () => import('./tub-water.component').then((m) => m.TubWaterComponent),
+    loadComponent: () =>
+      import('./instruments/tub-water.component').then((m) => m.TubWaterComponent),
   },
   {
     path: 'drain-test',
     title: title('Drain test'),
-    loadComponent: () => import('./drain-test.component').then((m) => m.DrainTestComponent),
+    loadComponent: () =>
+      import('./instruments/drain-test.component').then((m) => m.DrainTestComponent),
   },
   {
     path: 'fill-flow',
     title: title('Fill flow'),
-    loadComponent: () => import('./fill-flow.component').then((m) => m.FillFlowComponent),
+    loadComponent: () =>
+      import('./instruments/fill-flow.component').then((m) => m.FillFlowComponent),
   },
   {
     path: 'standpipe',
     title: title('Standpipe and hose'),
-    loadComponent: () => import('./standpipe.component').then((m) => m.StandpipeComponent),
+    loadComponent: () =>
+      import('./instruments/standpipe.component').then((m) => m.StandpipeComponent),
   },
   {
     path: 'dose',
     title: title('Dose'),
-    loadComponent: () => import('./dose.component').then((m) => m.DoseComponent),
+    loadComponent: () => import('./instruments/dose.component').then((m) => m.DoseComponent),
   },
   {
     path: 'mix',
     title: title('Mix'),
-    loadComponent: () => import('./mix.component').then((m) => m.MixComponent),
+    loadComponent: () => import('./instruments/mix.component').then((m) => m.MixComponent),
   },
   {
     path: 'scale',
     title: title('Scale'),
-    loadComponent: () => import('./scale.component').then((m) => m.ScaleComponent),
+    loadComponent: () => import('./instruments/scale.component').then((m) => m.ScaleComponent),
   },
   {
     path: 'level',
     title: title('Level'),
-    loadComponent: () => import('./level.component').then((m) => m.LevelComponent),
+    loadComponent: () => import('./instruments/level.component').then((m) => m.LevelComponent),
   },
 ];

@@ -1,9 +1,9 @@
 import { TestBed } from '@angular/core/testing';
 import { numberOf } from '../forms/number-of';
-import { FiguresComponent } from './figures.component';
-import { BandComponent } from './band.component';
-import { StopwatchComponent } from './stopwatch.component';
-import { drawRun } from './vent-draw';
+import { FiguresComponent } from './parts/figures.component';
+import { BandComponent } from './parts/band.component';
+import { StopwatchComponent } from './parts/stopwatch.component';
+import { drawRun } from './parts/vent-draw';
 import {
   BAG_FIELDS,
   hoodAirByBag,
@@ -13,7 +13,7 @@ import {
   type VentPiece,
   type VentRun,
 } from '@needlecase/core';
-import { attempt } from './attempt';
+import { attempt } from './parts/attempt';
 
 const hostOf = (fixture: { nativeElement: unknown }) => fixture.nativeElement as HTMLElement;
 

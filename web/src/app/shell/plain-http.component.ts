@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
-import { fromDevice, ontoDevice } from '../data/on-device';
+import { readLocal, writeLocal } from '../data/local';
 import { isSecure } from '../data/platform';
 
 const NAME = 'plain-http-said';
@@ -42,10 +42,10 @@ const NAME = 'plain-http-said';
   `,
 })
 export class PlainHttpComponent {
-  protected readonly shown = signal(!isSecure() && fromDevice<boolean>(NAME) !== true);
+  protected readonly shown = signal(!isSecure() && readLocal<boolean>(NAME) !== true);
 
   protected seen(): void {
-    ontoDevice(NAME, true);
+    writeLocal(NAME, true);
     this.shown.set(false);
   }
 }

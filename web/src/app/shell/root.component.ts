@@ -3,7 +3,7 @@ import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { ChangesService } from '../data/changes.service';
 import { OutboxService } from '../data/outbox.service';
 import { isSecure } from '../data/platform';
-import { RunSender } from '../data/run-sender.service';
+import { VisitSender } from '../data/visit-sender.service';
 import { FindComponent } from './find.component';
 import { lasting } from './lasting';
 import { PlainHttpComponent } from './plain-http.component';
@@ -35,7 +35,7 @@ export class RootComponent {
   protected readonly theme = inject(ThemeService);
   protected readonly changes = inject(ChangesService);
   readonly #outbox = inject(OutboxService);
-  readonly #sender = inject(RunSender);
+  readonly #sender = inject(VisitSender);
   /** Entries and visits on this device that the server does not have. */
   protected readonly waiting = lasting(
     computed(() => this.#outbox.waiting() + this.#sender.waiting().length),

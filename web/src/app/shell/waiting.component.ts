@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, inject, resource } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { many, sayCaseEvent, sayEntry } from '@needlecase/core';
 import { OutboxService, type Waiting } from '../data/outbox.service';
-import { RunSender } from '../data/run-sender.service';
-import { sayWhen } from '../run/say-when';
+import { VisitSender } from '../data/visit-sender.service';
+import { sayWhen } from '../shared/say-when';
 
 /** What is on this device and not with the server yet, one line each. */
 @Component({
@@ -18,7 +18,7 @@ import { sayWhen } from '../run/say-when';
       }
       @for (run of sender.waiting(); track run.id) {
         <li>
-          <a [routerLink]="['/run', run.id]">Visit begun {{ when(run.startedAt) }}</a
+          <a [routerLink]="['/visit', run.id]">Visit begun {{ when(run.startedAt) }}</a
           >, {{ many(ticks(run), 'step') }} ticked
         </li>
       }
@@ -37,7 +37,7 @@ import { sayWhen } from '../run/say-when';
 })
 export class WaitingComponent {
   protected readonly outbox = inject(OutboxService);
-  protected readonly sender = inject(RunSender);
+  protected readonly sender = inject(VisitSender);
   protected readonly many = many;
   protected readonly entries = resource({
     params: () => this.outbox.waiting(),

@@ -12,7 +12,7 @@ import {
 import { merge } from 'rxjs';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
-import { fromDevice, offDevice, ontoDevice } from '../data/on-device';
+import { readLocal, removeLocal, writeLocal } from '../data/local';
 import { newId } from '../data/platform';
 import {
   HouseholdFieldsComponent,
@@ -44,7 +44,7 @@ interface Kept {
 export class StartComponent {
   readonly #households = inject(HouseholdService);
   readonly #router = inject(Router);
-  readonly #kept = fromDevice<Kept>(KEPT);
+  readonly #kept = readLocal<Kept>(KEPT);
   readonly #key = this.#kept?.key ?? newId();
   protected readonly problems = inject(FormProblems);
 
@@ -109,7 +109,7 @@ export class StartComponent {
     this.failed.set(undefined);
     this.#households.setUp(this.#draft(), this.#key).subscribe({
       next: () => {
-        offDevice(KEPT);
+        removeLocal(KEPT);
         void this.#router.navigateByUrl('/');
       },
       error: (problem: ApiProblem) => {
@@ -124,7 +124,7 @@ export class StartComponent {
 
   #keep(): void {
     const kept: Kept = { key: this.#key, step: this.step(), ...this.#draft() };
-    ontoDevice(KEPT, kept);
+    writeLocal(KEPT, kept);
   }
 }
 

@@ -35,7 +35,7 @@ import {
 import type { ApiProblem } from '../data/api.service';
 import type { Happening } from '../data/cases.service';
 import { CodeSheetsService } from '../data/code-sheets.service';
-import { RunsService } from '../data/runs.service';
+import { VisitsService } from '../data/visits.service';
 import { ToastsService } from '../data/toasts.service';
 import { CaseOnScreen } from './case-on-screen';
 import { CodeEntryComponent } from './code-entry.component';
@@ -84,7 +84,7 @@ const ENDINGS: readonly { ending: CaseEnding; say: string }[] = [
   styleUrl: './case.component.scss',
 })
 export class CaseComponent {
-  readonly #runs = inject(RunsService);
+  readonly #runs = inject(VisitsService);
   readonly #toasts = inject(ToastsService);
   readonly #codeSheets = inject(CodeSheetsService);
   protected readonly on = inject(CaseOnScreen);

@@ -8,7 +8,7 @@ import {
   toldSymptoms,
   type CaseComparison,
   type CaseState,
-  type Run,
+  type Visit,
 } from '@needlecase/core';
 import type { Happening } from '../data/cases.service';
 
@@ -25,7 +25,7 @@ const RETURNS = [14, 30, 60, 90];
 export class CaseProofComponent {
   readonly state = input.required<CaseState>();
   /** The run that the work is done in, while it is open. */
-  readonly run = input<Run>();
+  readonly run = input<Visit>();
   readonly tell = output<Happening>();
 
   protected readonly returns = RETURNS;

@@ -1,0 +1,105 @@
+import type { HabitId, MachineKind } from '../../../model/vocabulary.js';
+
+/** Something done with every load, before or after it. Never due, never counted against anybody. */
+export interface LoadHabit {
+  id: string;
+  when: 'before' | 'after';
+  kinds: readonly MachineKind[];
+  /** Shown only where the household has this habit of use. */
+  only?: HabitId;
+  /** A word or three, as done: "Pockets emptied". */
+  name: string;
+  why: string;
+  /** The task that this does, where there is one. */
+  task?: string;
+}
+
+const FRONT: MachineKind[] = ['front-load-washer'];
+const WASHERS: MachineKind[] = [...FRONT, 'top-load-washer'];
+const WATER_MAKING: MachineKind[] = ['condenser-dryer', 'heat-pump-dryer'];
+const DRYERS: MachineKind[] = ['vented-dryer', ...WATER_MAKING];
+
+/** Common practice. */
+export const LOAD_HABITS: readonly LoadHabit[] = [
+  {
+    id: 'pockets',
+    when: 'before',
+    kinds: WASHERS,
+    name: 'Pockets emptied',
+    why: 'Coins, grips and tissues are what the pump filter catches.',
+  },
+  {
+    id: 'lint-roller',
+    when: 'before',
+    kinds: WASHERS,
+    only: 'pets',
+    name: 'Pet hair rolled off',
+    why: 'Dry hair comes off in one pull; wet hair felts in the filter.',
+  },
+  {
+    id: 'nets',
+    when: 'before',
+    kinds: WASHERS,
+    name: 'Small things in nets',
+    why: 'A baby sock fits through the gap between drum and gasket.',
+  },
+  {
+    id: 'sorted',
+    when: 'before',
+    kinds: WASHERS,
+    name: 'Sorted by weight and colour',
+    why: 'One heavy towel among shirts throws the spin out of balance.',
+  },
+  {
+    id: 'measured',
+    when: 'before',
+    kinds: WASHERS,
+    name: 'Detergent measured',
+    why: 'What the rinse cannot carry away stays in the machine and feeds mould.',
+  },
+  {
+    id: 'not-overfilled',
+    when: 'before',
+    kinds: DRYERS,
+    name: 'Drum about half full',
+    why: 'Air must get between the clothes; a full drum dries long and creases.',
+  },
+  {
+    id: 'out-promptly',
+    when: 'after',
+    kinds: WASHERS,
+    name: 'Wash out promptly',
+    why: 'Wet wash smells after a few hours, and the drum with it.',
+  },
+  {
+    id: 'gasket-wipe',
+    when: 'after',
+    kinds: FRONT,
+    name: 'Gasket wiped, door ajar',
+    why: 'A dry fold grows nothing.',
+    task: 'gasket-wipe',
+  },
+  {
+    id: 'ajar',
+    when: 'after',
+    kinds: ['top-load-washer'],
+    name: 'Lid left open',
+    why: 'Air is what keeps mould away.',
+  },
+  {
+    id: 'screen',
+    when: 'after',
+    kinds: DRYERS,
+    name: 'Lint screen brushed off',
+    why: 'A full screen slows the next load and sends lint past it.',
+    task: 'lint-screen-brush',
+  },
+  {
+    id: 'tank',
+    when: 'after',
+    kinds: WATER_MAKING,
+    name: 'Tank emptied',
+    why: 'A full tank stops the next load half way.',
+    task: 'tank-empty',
+  },
+];

@@ -1,0 +1,69 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The wheel that moves the air, cleaned through the opening of the screen housing. */
+export const BLOWER_WHEEL: Procedure = {
+  task: 'blower-wheel',
+  fetch: [
+    { what: 'A screwdriver' },
+    { what: 'A stiff wire with a small hook' },
+    { what: 'A vacuum cleaner with a crevice nozzle' },
+    { what: 'A torch' },
+    { what: 'Two cups for the screws' },
+  ],
+  steps: [
+    {
+      id: 'housing-off',
+      do: 'Take the lint screen out and unscrew its housing. Keep long and short screws in different cups.',
+      why: 'A long screw in a short hole meets the drum.',
+      look: 'If the manual shows no way to the blower from here, stop, and enter it under the machine.',
+      hazards: ['sharp-metal', 'inside-panels'],
+    },
+    {
+      id: 'found',
+      do: 'Turn the drum by hand, look at the wheel, and note how full its vanes are.',
+      why: 'The grade moves the next date.',
+      look: 'Shine along the vanes. Dust: light. Felt in some of them: heavy. In most: blocked.',
+      note: 'grade',
+    },
+    {
+      id: 'hook',
+      do: 'Hook the lint out of each of the twenty or so vanes, turning the drum by hand to bring up the next.',
+      why: 'A wheel cleaned on one side only is out of balance and rumbles worse.',
+      look: 'Fifteen to twenty minutes. Count the vanes, or mark the first.',
+      hazards: ['belt-pinch'],
+    },
+    {
+      id: 'vacuum-wheel',
+      do: 'Vacuum what came loose.',
+      why: 'It would go straight back between the vanes.',
+      hazards: ['lint-burns'],
+    },
+    {
+      id: 'turn-free',
+      do: 'Turn the drum a few times and listen.',
+      why: 'A pebble or a coin rattles now, with everything open.',
+      look: 'The wheel turns freely and quietly.',
+    },
+  ],
+  putBack: [
+    {
+      id: 'housing-on',
+      do: 'Put the housing back with the right screws in the right holes.',
+      why: 'A gap here lets lint past the screen.',
+    },
+    {
+      id: 'screen-in',
+      do: 'Push the lint screen home.',
+      why: 'The dryer must never run without it.',
+      hazards: ['no-screen'],
+    },
+  ],
+  proof: [
+    {
+      id: 'by-ear',
+      do: 'Run it empty for a minute and listen.',
+      why: 'An even hum and a strong stream at the hood are the proof.',
+      look: 'Still a rumble: some vanes are still full. Do it again.',
+    },
+  ],
+};

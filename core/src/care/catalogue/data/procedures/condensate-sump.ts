@@ -1,0 +1,70 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The sump below the heat exchanger, its pump and line, proved with a measured half litre. */
+export const CONDENSATE_SUMP: Procedure = {
+  task: 'condensate-sump',
+  fetch: [
+    { what: 'A measuring jug' },
+    { what: 'A towel' },
+    { what: 'A torch' },
+    { what: 'Rubber gloves' },
+    { what: 'A piece of hose or a large syringe for blowing through' },
+  ],
+  steps: [
+    {
+      id: 'flap-sump',
+      do: 'Lay the towel down, open the flap, and take the heat exchanger or its cover out, as the manual shows.',
+      why: 'The sump is below it.',
+      look: 'Heat pump: only what the manual takes out.',
+      hazards: ['sharp-fins'],
+    },
+    {
+      id: 'feel',
+      do: 'Look and feel into the sump, and note how much sludge is in it.',
+      why: 'The grade moves the next date.',
+      look: 'Clean plastic: clear. Grey slime: moderate. The float or pump buried in it: blocked.',
+      note: 'grade',
+    },
+    {
+      id: 'sludge',
+      do: 'Wipe the sludge out with a cloth.',
+      why: 'It goes to the pump next.',
+      look: 'The float moves freely, if there is one.',
+    },
+    {
+      id: 'blow',
+      do: 'Blow through the line towards the sump and listen.',
+      why: 'Bubbles in the sump mean that the line is open.',
+      look: 'No bubbles: the line is kinked or plugged. Draw the plug out rather than pushing it in.',
+    },
+    {
+      id: 'pour',
+      do: 'Pour a measured half litre into the sump.',
+      why: 'A known amount is what the test is measured by.',
+      look: 'Nothing runs out at the front.',
+    },
+  ],
+  putBack: [
+    {
+      id: 'close-sump',
+      do: 'Put the heat exchanger or cover back, catches home, and shut the flap.',
+      why: 'An open flap stops the dryer.',
+      look: 'The right way up, by the arrows.',
+    },
+  ],
+  proof: [
+    {
+      id: 'pump-out',
+      do: 'Start a programme and count the seconds until the water is pumped out.',
+      why: 'The pump should run within a minute or so.',
+      look: 'You hear it, and the tank or the drain gets the half litre.',
+      reading: { quantity: 'pump-out-time', label: 'Seconds until pumped out', unit: 's' },
+    },
+    {
+      id: 'damp-towels',
+      do: 'Dry damp towels on the hottest setting, for at least three times as long as it ran before it stopped.',
+      why: 'A fault that came after minutes has to stay away for much longer than that.',
+      look: 'It runs through. If not, open a case.',
+    },
+  ],
+};

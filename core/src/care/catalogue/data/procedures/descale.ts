@@ -1,0 +1,71 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. Scale off the heater and the hoses with acid, in an empty cycle. */
+export const DESCALE: Procedure = {
+  task: 'descale',
+  fetch: [
+    {
+      what: 'Citric acid, 100 g, or a descaler that your manual allows',
+      uses: { supply: 'citric-acid', amount: 100 },
+    },
+    { what: 'A measuring jug' },
+  ],
+  steps: [
+    {
+      id: 'last-used',
+      do: 'Think of what was put in this machine last. If it was bleach or mould remover, run a full rinse first and stop here.',
+      why: 'Acid on chlorine bleach gives off chlorine gas.',
+      look: 'Only go on when a rinse has run since.',
+      hazards: ['cleaner-alone', 'acid'],
+    },
+    {
+      id: 'found',
+      do: 'Look at drum edge, gasket and door for a white crust, and note it.',
+      why: 'The grade moves the next date.',
+      look: 'None: clear. A veil: light. A crust that can be felt: heavy.',
+      note: 'grade',
+    },
+    {
+      id: 'empty-drum',
+      do: 'See that the drum is empty.',
+      why: 'Acid bleaches colours and eats zips.',
+    },
+    {
+      id: 'pour-acid',
+      do: 'Put the acid into the empty drum, and nothing else: no detergent, no soda.',
+      why: 'Soda spends the acid, and nothing is dissolved. 100 g of citric acid dissolve about 78 g of scale.',
+      look: 'Your manual’s descaler and dose come first.',
+      hazards: ['cleaner-alone'],
+      brings: {
+        ask: 'What do you descale with?',
+        products: ['citric-acid', 'descaler'],
+        always: true,
+      },
+    },
+    {
+      id: 'warm-cycle',
+      do: 'Run a long programme at 40 to 60 °C (104 to 140 °F), with nothing in it.',
+      why: 'Warm is enough for acid; boiling drives it off and is hard on rubber.',
+      hazards: ['hot-glass'],
+      timer: { minutes: 75, label: 'The cycle', optional: true },
+    },
+  ],
+  atEnd: true,
+  putBack: [
+    {
+      id: 'rinse-acid',
+      do: 'Run a rinse with nothing in it.',
+      why: 'No acid may be left when detergent or bleach comes next.',
+      timer: { minutes: 25, label: 'The rinse', optional: true },
+      rinses: 'all',
+    },
+  ],
+  proof: [
+    {
+      id: 'crust-gone',
+      do: 'Look at the drum edge once more.',
+      why: 'White that wipes off now was scale.',
+      look: 'Metal shines. Still a crust: once more, not twice as much.',
+    },
+  ],
+};

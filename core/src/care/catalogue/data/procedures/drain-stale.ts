@@ -1,0 +1,55 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The litre of water that stays in the sump, let out through the drain-down hose. */
+export const DRAIN_STALE: Procedure = {
+  task: 'drain-stale',
+  fetch: [{ what: 'A torch' }],
+  steps: [
+    {
+      id: 'glass',
+      do: 'Look through the door glass: is there water in the drum?',
+      why: 'A drum that would not empty fills many trays; then clean the filter instead.',
+      look: 'No water to be seen.',
+      hazards: ['scald'],
+    },
+    {
+      id: 'hose-out',
+      figure: 'drain-down',
+      do: 'Draw the drain-down hose out and lay its end in the tray.',
+      why: 'It lets the water out a little at a time, without touching the filter.',
+      look: 'No hose: give this up, and enter it under the machine. The filter then does both.',
+    },
+    {
+      id: 'hose-drain',
+      figure: 'drain-down',
+      do: 'Pull the cap off. At half a tray pinch the hose or put the cap back, empty the tray, and go on until nothing comes.',
+      why: 'A tray filled to the rim cannot be carried.',
+      hazards: ['scald'],
+      note: 'trays',
+    },
+    {
+      id: 'found',
+      do: 'Smell and look at the water, and note it.',
+      why: 'The grade moves the next date.',
+      look: 'Clear: clear. Cloudy: light. Grey and musty: moderate. Slime or a stench: heavy, and then clean the filter too.',
+      note: 'grade',
+    },
+  ],
+  putBack: [
+    {
+      id: 'hose-cap',
+      figure: 'drain-down',
+      do: 'Press the cap back on the hose, firmly, and clip the hose into its holder.',
+      why: 'A loose cap empties the next wash on your floor.',
+      look: 'Tug at the cap: it stays.',
+    },
+  ],
+  proof: [
+    {
+      id: 'drips',
+      do: 'Look below the flap during the next drain.',
+      why: 'A cap that is not on shows itself now.',
+      look: 'Dry paper under the hose stays dry. Then shut the flap.',
+    },
+  ],
+};

@@ -1,0 +1,95 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The hot empty cycle, with or without a cleaner as the manual says. */
+export const DRUM_CLEAN: Procedure = {
+  task: 'drum-clean',
+  fetch: [
+    { what: 'A cloth' },
+    { what: 'A torch' },
+    {
+      what: 'Baking soda, for a paste where there is film',
+      uses: { supply: 'baking-soda', amount: 30, share: 0.4 },
+    },
+    {
+      what: 'Washing-machine cleaner, only if your manual asks for it',
+      uses: { supply: 'machine-cleaner', amount: 100, share: 0.4 },
+    },
+  ],
+  steps: [
+    {
+      id: 'drum-wipe',
+      do: 'Turn the drum and wipe it and the glass. Film: rub it with a paste of soda and water and wipe it off.',
+      why: 'What is wiped off need not be boiled off.',
+    },
+    {
+      id: 'found',
+      do: 'Smell into the drum and feel behind its rim, and note it.',
+      why: 'The grade moves the next date.',
+      look: 'No smell: clear. Slippery behind the rim: moderate. Black flakes on the wash: heavy.',
+      note: 'grade',
+    },
+    {
+      id: 'manual-says',
+      do: 'Look in the manual: its own drum programme, or the hottest one; a cleaner, or nothing.',
+      why: 'The maker knows the rubber and the heater. Nothing acid goes together with anything chlorinated.',
+      look: 'If mould remover was used on gasket or drawer: a full rinse first.',
+      hazards: ['cleaner-alone'],
+      brings: {
+        ask: 'What goes into the drum for the hot cycle?',
+        products: [
+          'vinegar',
+          'citric-acid',
+          'cleaner-acid',
+          'cleaner-oxygen',
+          'cleaner-mild',
+          'cleaner-unknown',
+          'bleach',
+        ],
+      },
+    },
+    {
+      id: 'hot-cycle',
+      do: 'Start it empty and let it run to its end.',
+      why: 'Heat is what takes the film off.',
+      look: '60 to 105 minutes. It needs nobody; you can leave the room but not the house.',
+      hazards: ['hot-glass'],
+      timer: { minutes: 90, label: 'The hot cycle', optional: true },
+    },
+    {
+      id: 'cleaner-out',
+      do: 'If you put something in: run a rinse with nothing in the drum.',
+      why: 'No cleaner may be left when the next thing goes in, or on the next wash.',
+      look: 'No smell of cleaner, and no foam on the glass.',
+      timer: { minutes: 25, label: 'The rinse', optional: true },
+      rinses: 'all',
+    },
+  ],
+  atEnd: true,
+  putBack: [
+    {
+      id: 'all-ajar',
+      do: 'Wipe the rim dry and leave door and drawer ajar.',
+      why: 'Heat and damp behind a shut door grow the next film.',
+    },
+  ],
+  proof: [
+    {
+      id: 'filter-again',
+      do: 'Look into the pump filter again.',
+      why: 'What the heat loosened ends up there.',
+      look: 'Open it as always: cooled down, plug out, tray below. Flakes: rinse them off.',
+      hazards: ['scald', 'electric'],
+      when: {
+        kinds: ['front-load-washer'],
+        filterAccess: ['front-left', 'front-right', 'behind', 'unknown'],
+      },
+    },
+    {
+      id: 'smell-again',
+      later: true,
+      do: 'Smell into the drum after the next wash.',
+      why: 'A clean drum smells of nothing.',
+      look: 'Does it still foam with nothing in it? Then once more, and less detergent from now on.',
+    },
+  ],
+};

@@ -1,0 +1,64 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The hose under pressure: age, bulges, joints. */
+export const FILL_HOSE: Procedure = {
+  task: 'fill-hose',
+  fetch: [
+    { what: 'A torch' },
+    { what: 'Dry paper' },
+    {
+      what: 'A new braided hose, when it is due',
+      uses: { supply: 'fill-hose', amount: 1, share: 0.1 },
+    },
+    { what: 'New hose washers', uses: { supply: 'sealing-washer', amount: 2, share: 0.2 } },
+  ],
+  steps: [
+    {
+      id: 'age',
+      do: 'Find the date on the hose or remember when it was fitted.',
+      why: 'Plain rubber is replaced after about five years, whatever it looks like.',
+      look: 'Braided steel over it is the better kind.',
+      note: 'note',
+    },
+    {
+      id: 'along',
+      do: 'Open the tap for a moment if it is shut, and run your hand along the whole hose.',
+      why: 'A bulge or a soft place comes before a burst.',
+      look: 'No bulge, no crack, no rust on the ferrules.',
+    },
+    {
+      id: 'paper',
+      do: 'Wrap dry paper round each joint for a minute.',
+      why: 'Paper shows a weep that the eye does not.',
+      look: 'Dry paper.',
+    },
+    {
+      id: 'found',
+      do: 'Note how it is: sound is clear, damp at a joint is heavy, a bulge or a crack is blocked and the tap stays shut.',
+      why: 'The grade moves the next date.',
+      hazards: ['water-pressure'],
+      note: 'grade',
+    },
+    {
+      id: 'tighten',
+      do: 'Damp joint: shut the tap, renew the washer, and tighten by hand, then a quarter turn at most.',
+      why: 'More force splits the plastic thread.',
+      hazards: ['water-pressure'],
+    },
+  ],
+  putBack: [
+    {
+      id: 'no-kink',
+      do: 'See that the hose hangs in a loose curve and is not kinked.',
+      why: 'A kink today is a crack next year.',
+    },
+  ],
+  proof: [
+    {
+      id: 'paper-again',
+      do: 'Wrap dry paper round the joints once more while it fills.',
+      why: 'Under flow it shows best.',
+      look: 'Dry paper. Between washes the tap may stay shut: that is the surest.',
+    },
+  ],
+};

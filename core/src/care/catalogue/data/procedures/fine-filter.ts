@@ -1,0 +1,62 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The second, finer filter by the plinth or in the door. */
+export const FINE_FILTER: Procedure = {
+  task: 'fine-filter',
+  fetch: [
+    { what: 'Hot water' },
+    { what: 'Dish soap', uses: { supply: 'dish-soap', amount: 10 } },
+    { what: 'A soft brush' },
+    { what: 'A dry towel' },
+  ],
+  steps: [
+    {
+      id: 'fine-out',
+      do: 'Open the plinth flap or the door’s filter box and take the fine filter out.',
+      why: 'It sits behind the lint screen and is often forgotten.',
+      look: 'Mind which way round it sits.',
+    },
+    {
+      id: 'found',
+      do: 'Note how grey it is before you wash it.',
+      why: 'The grade moves the next date.',
+      look: 'White: clear. Grey in patches: moderate. Grey all over: heavy. Shiny and closed: blocked.',
+      note: 'grade',
+    },
+    {
+      id: 'wash-fine',
+      do: 'Wash it in hot water with soap and the soft brush, until it is white and even.',
+      why: 'Grey that stays is film: soap and heat take it off.',
+      look: 'Foam filters: press, do not wring.',
+    },
+    {
+      id: 'rinse-fine',
+      do: 'Rinse until the water runs clear, and press it out in the towel.',
+      why: 'Soap left in it foams in the condensate.',
+    },
+    {
+      id: 'dry-fine',
+      do: 'Let it dry wholly.',
+      why: 'A wet filter catches lint and holds it.',
+      timer: { minutes: 60, label: 'Drying', optional: true },
+    },
+  ],
+  putBackLast: true,
+  putBack: [
+    {
+      id: 'fine-in',
+      do: 'Put the dry filter back the right way round and shut the flap.',
+      why: 'A gap lets lint on to the heat exchanger.',
+      look: 'The flap clicks.',
+    },
+  ],
+  proof: [
+    {
+      id: 'runs-on',
+      later: true,
+      do: 'Watch the next load past the first ten minutes.',
+      why: 'A clogged fine filter stops the dryer after minutes.',
+      look: 'It runs to its end.',
+    },
+  ],
+};

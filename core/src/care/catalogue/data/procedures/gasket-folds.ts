@@ -1,0 +1,92 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The folds of the door gasket and the drain holes at their bottom. */
+export const GASKET_FOLDS: Procedure = {
+  task: 'gasket-folds',
+  fetch: [
+    { what: 'A torch' },
+    { what: 'Tweezers or a thin brush' },
+    { what: 'Two cloths and warm soapy water' },
+    {
+      what: 'Mould remover and gloves, if not vinegar',
+      uses: { supply: 'mould-remover', amount: 30, share: 0.3 },
+    },
+    {
+      what: 'Household vinegar, if not mould remover',
+      uses: { supply: 'vinegar', amount: 100, share: 0.3 },
+    },
+  ],
+  finds: ['hair', 'coin', 'hair grip', 'sock', 'lint roll'],
+  steps: [
+    {
+      id: 'look',
+      figure: 'fold',
+      do: 'Open the door and look into the folds with the torch, all the way round.',
+      why: 'The bottom is where everything ends up.',
+      look: 'Hair, coins, standing water, black spots.',
+    },
+    {
+      id: 'peel',
+      figure: 'fold',
+      do: 'Peel the lip back gently and pick out hair, lint and small things.',
+      why: 'The rubber tears where it is forced, and a torn gasket leaks.',
+      look: 'Sharp things hide here: look before you feel.',
+    },
+    {
+      id: 'found',
+      do: 'Note how dirty it is before you clean it.',
+      why: 'The grade moves the next date.',
+      look: 'Water standing in the fold means the drain holes are plugged: that is heavy at least.',
+      note: 'grade',
+    },
+    {
+      id: 'holes',
+      figure: 'fold',
+      do: 'Find the drain holes at the bottom of the fold, often three, and clear each with tweezers or the brush.',
+      why: 'Through them the fold empties after each wash.',
+      look: 'A little water poured into the fold runs away at once.',
+    },
+    {
+      id: 'wipe',
+      do: 'Wipe the folds with a soapy cloth, top to bottom.',
+      why: 'Soap first: it takes the grease that mould lives on.',
+    },
+    {
+      id: 'treat',
+      do: 'If there is mould or film, choose one: mould remover for black spots, or vinegar and water one to one for soap film. Leave it on, then wipe off.',
+      why: 'One or the other and never both. Bleach shortens the rubber’s life, so keep it for what soap leaves. A gasket that stays black can be replaced.',
+      look: 'Read the label: what acts in it decides what must not follow it in this machine.',
+      hazards: ['mould-remover', 'acid'],
+      timer: { minutes: 20, label: 'Working in', optional: true },
+      brings: {
+        ask: 'What do you use on the gasket?',
+        products: ['vinegar', 'mould-bleach', 'mould-peroxide', 'mould-alcohol', 'mould-unknown'],
+      },
+    },
+  ],
+  putBack: [
+    {
+      id: 'dry',
+      do: 'Dry the folds, let the lip spring back, and wipe the door glass.',
+      why: 'Dry rubber stays clean longer.',
+      look: 'The lip lies flat all round.',
+    },
+  ],
+  proof: [
+    {
+      id: 'rinse',
+      do: 'If you used mould remover or vinegar, run a rinse with nothing in the drum.',
+      why: 'It clears what is left in the folds, before anything else meets it.',
+      look: 'Leave the door ajar afterwards.',
+      hazards: ['mould-remover'],
+      rinses: 'all',
+    },
+    {
+      id: 'fold-look',
+      later: true,
+      do: 'Look into the fold after the next wash.',
+      why: 'It shows that the drain holes are open.',
+      look: 'No water stands in the fold.',
+    },
+  ],
+};

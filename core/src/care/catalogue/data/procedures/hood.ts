@@ -1,0 +1,66 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The outlet outdoors. */
+export const HOOD: Procedure = {
+  task: 'hood',
+  fetch: [
+    { what: 'A soft brush' },
+    { what: 'A torch' },
+    { what: 'Gloves' },
+    { what: 'A bag for the lint' },
+  ],
+  finds: ['lint', 'nest', 'screen', 'leaves'],
+  steps: [
+    {
+      id: 'flap-move',
+      figure: 'hood',
+      do: 'Look at the flap, then move it with a finger.',
+      why: 'It must open by breath and fall shut by itself.',
+      hazards: ['ladder'],
+    },
+    {
+      id: 'found',
+      do: 'Note how much lint or nest is in it.',
+      why: 'The grade moves the next date.',
+      look: 'A few threads: light. The flap sluggish: moderate. Held open or shut by lint: heavy. Shut or nested in: blocked.',
+      note: 'grade',
+    },
+    {
+      id: 'clear-hood',
+      do: 'Brush the lint off flap, hinge and rim into the bag.',
+      why: 'The hinge is where it starts to stick.',
+      look: 'A nest with eggs or young: leave it, do not run the dryer, and ask your local wildlife office.',
+    },
+    {
+      id: 'hood-screen',
+      do: 'If a mesh or screen sits in the hood, take it out.',
+      why: 'It mats over within weeks, and many codes forbid it on a dryer.',
+      look: 'A flap, and if need be a guard made for dryers, keeps birds out.',
+    },
+    {
+      id: 'look-up',
+      do: 'Shine the torch into the duct.',
+      why: 'It shows whether the duct itself is due.',
+      look: 'More than a veil of lint: brush the duct too.',
+    },
+  ],
+  putBack: [
+    {
+      id: 'flap-falls',
+      figure: 'hood',
+      do: 'Let the flap fall shut once more.',
+      why: 'A flap that stays open lets cold and mice in.',
+    },
+  ],
+  proof: [
+    {
+      id: 'hood-bag',
+      figure: 'hood',
+      do: 'Run the dryer, hold a bin bag of known size over the hood, and count the seconds until it is full.',
+      why: 'It proves that the air gets out, and gives a figure to compare.',
+      look: 'A 113 litre bag fills in about one to two and a half seconds on a clear run.',
+      hazards: ['ladder'],
+      reading: { quantity: 'bag-fill-time', label: 'Seconds until the bag is full', unit: 's' },
+    },
+  ],
+};

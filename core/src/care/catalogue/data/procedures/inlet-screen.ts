@@ -1,0 +1,87 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The little mesh behind the fill hose, and the flow of the tap. */
+export const INLET_SCREEN: Procedure = {
+  task: 'inlet-screen',
+  fetch: [
+    { what: 'A bucket' },
+    { what: 'Pliers' },
+    { what: 'An old toothbrush' },
+    { what: 'A dry cloth' },
+    { what: 'A watch that shows seconds' },
+    { what: 'Dry paper' },
+    { what: 'Vinegar, if there is scale', uses: { supply: 'vinegar', amount: 100, share: 0.4 } },
+    {
+      what: 'A new hose washer, if the old one is hard',
+      uses: { supply: 'sealing-washer', amount: 1, share: 0.3 },
+    },
+  ],
+  finds: ['sand', 'rust', 'scale', 'rubber crumbs'],
+  steps: [
+    {
+      id: 'fill-hose-off',
+      do: 'Hold the bucket under the joint and unscrew the hose from the machine, anticlockwise.',
+      why: 'A cup of water is still in it.',
+      look: 'The tap is shut: no more than that comes.',
+      hazards: ['water-pressure'],
+    },
+    {
+      id: 'flow',
+      do: 'Hold the hose in the bucket, open the tap for a counted ten seconds, shut it, and measure the litres.',
+      why: 'It tells the tap from the screen. Below about 8 litres (2 gal) a minute look to the tap and its own screen first; your manual’s pressure range comes first.',
+      look: 'Hold the hose firmly: it jumps.',
+      reading: { quantity: 'fill-litres', label: 'Litres in ten seconds', unit: 'L' },
+    },
+    {
+      id: 'dry-screen',
+      figure: 'inlet',
+      do: 'Dry the little screen so that the pliers grip, and pull it straight out.',
+      why: 'Wet plastic slips and tears.',
+      look: 'Grip the rib in its middle, not the mesh.',
+    },
+    {
+      id: 'found',
+      do: 'Note how it looks before you clean it.',
+      why: 'The grade moves the next date.',
+      look: 'Clean mesh: clear. A few grains: light. Half closed: heavy.',
+      note: 'grade',
+    },
+    {
+      id: 'brush-screen',
+      do: 'Brush it, or blow it out. White scale: lay it in vinegar for a few minutes.',
+      why: 'Sand comes off dry, scale only with acid.',
+      look: 'Light through every mesh. A hole: replace it.',
+      hazards: ['acid'],
+      brings: { ask: 'Do you lay it in vinegar?', products: ['vinegar'] },
+    },
+    {
+      id: 'screen-rinse',
+      do: 'Rinse the little screen under the tap.',
+      why: 'Loose grains and vinegar stay out of the valve.',
+      look: 'Water runs through it freely.',
+      rinses: 'station',
+    },
+  ],
+  putBack: [
+    {
+      id: 'screen-level',
+      figure: 'inlet',
+      do: 'Push the screen back level, as far as it was.',
+      why: 'Tilted it lets grit into the valve.',
+    },
+    {
+      id: 'hose-hand',
+      do: 'Screw the hose on by hand only, straight, with its washer in place.',
+      why: 'Tools and a crossed thread are what makes it leak.',
+      look: 'It turns easily for three turns, or it is crossed: off and again.',
+    },
+  ],
+  proof: [
+    {
+      id: 'fills',
+      do: 'Start a rinse and listen to it fill.',
+      why: 'A strong hiss and no stutter are the proof.',
+      look: 'The joint stays dry.',
+    },
+  ],
+};

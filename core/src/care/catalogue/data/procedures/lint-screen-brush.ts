@@ -1,0 +1,45 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The lint screen, by hand, with every load. */
+export const LINT_SCREEN_BRUSH: Procedure = {
+  task: 'lint-screen-brush',
+  fetch: [{ what: 'Nothing but your hand' }],
+  steps: [
+    {
+      id: 'take-out',
+      do: 'Draw the lint screen straight out.',
+      why: 'It is done before the load, so that a full screen is never dried with.',
+      hazards: ['hot-dryer'],
+    },
+    {
+      id: 'roll-off',
+      do: 'Roll the lint off with your fingers, from one edge to the other.',
+      why: 'Dry lint comes off in one piece, and nothing has to touch the mesh.',
+    },
+    {
+      id: 'against-light',
+      do: 'Hold the mesh against the light.',
+      why: 'A hole lets lint through to the heater; a grey veil that does not roll off calls for a wash.',
+      look: 'Even light all over. If water would stand on it, wash it.',
+      note: 'grade',
+    },
+  ],
+  putBack: [
+    {
+      id: 'screen-in',
+      do: 'Push the screen home.',
+      why: 'Without it the lint goes to the heater and the duct.',
+      look: 'No gap at the edges.',
+      hazards: ['no-screen'],
+    },
+  ],
+  proof: [
+    {
+      id: 'next-time',
+      later: true,
+      do: 'Look at the amount with the next load.',
+      why: 'Much less than usual can mean that lint goes past the screen.',
+      look: 'About the usual handful.',
+    },
+  ],
+};

@@ -1,0 +1,73 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. Washing the lint screen and proving it with the pour-through test. */
+export const LINT_SCREEN_WASH: Procedure = {
+  task: 'lint-screen-wash',
+  fetch: [
+    { what: 'Hot water' },
+    { what: 'Dish soap', uses: { supply: 'dish-soap', amount: 10 } },
+    { what: 'A soft brush' },
+    { what: 'A cup' },
+    { what: 'A dry towel' },
+  ],
+  steps: [
+    {
+      id: 'take-out',
+      do: 'Take the lint screen out and roll the lint off with your fingers.',
+      why: 'Dry lint comes off in one piece.',
+      look: 'If the screen opens like a book, open it: there is lint inside.',
+    },
+    {
+      id: 'pour',
+      figure: 'lint-screen',
+      do: 'Hold it level under the tap and pour a cup of water on the mesh.',
+      why: 'The pour-through test: water runs straight through a clean mesh and stands on a coated one.',
+      look: 'Does a film of water stand, and on how much of the mesh?',
+    },
+    {
+      id: 'found',
+      do: 'Note how much of the mesh holds water.',
+      why: 'The grade moves the next date. It is the film that counts here, not the lint you rolled off.',
+      look: 'Nothing stands: clear. A third: moderate. Nearly all: blocked.',
+      note: 'grade',
+    },
+    {
+      id: 'wash',
+      figure: 'lint-screen',
+      do: 'Brush both sides softly with hot water and soap, and the inside if it opens.',
+      why: 'The mesh is delicate: a hard brush pulls the threads apart.',
+      look: 'Grey turns white. Film found means dryer sheets or softener; dryer balls leave none.',
+    },
+    {
+      id: 'pour-again',
+      figure: 'lint-screen',
+      do: 'Rinse, and pour a cup of water on it once more.',
+      why: 'The same test tells whether the film is off.',
+      look: 'Water runs straight through. If it still stands, wash again.',
+    },
+    {
+      id: 'lay-dry',
+      do: 'Shake it and lay it on the towel to dry, not on a heater.',
+      why: 'It goes back wholly dry: wet mesh catches lint and tears.',
+      timer: { minutes: 60, label: 'Drying', optional: true },
+    },
+  ],
+  putBackLast: true,
+  putBack: [
+    {
+      id: 'screen-in',
+      do: 'When it is wholly dry, push the lint screen home.',
+      why: 'Until it is back, nobody may use the dryer.',
+      look: 'No gap at the edges, the frame not bent, the mesh without a hole.',
+      hazards: ['no-screen'],
+    },
+  ],
+  proof: [
+    {
+      id: 'hole-check',
+      do: 'Hold a torch behind the mesh, or look at it against the light, one last time.',
+      why: 'A hole sends lint to the heater and the duct; a screen with a hole is replaced.',
+      look: 'Even light all over.',
+    },
+  ],
+};

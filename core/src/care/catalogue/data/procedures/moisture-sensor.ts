@@ -1,0 +1,63 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The two sensor strips of a dryer that stops by itself. */
+export const MOISTURE_SENSOR: Procedure = {
+  task: 'moisture-sensor',
+  fetch: [
+    { what: 'Rubbing alcohol, or white vinegar', uses: { supply: 'alcohol', amount: 5 } },
+    { what: 'Cotton pads' },
+    { what: 'A torch' },
+  ],
+  steps: [
+    {
+      id: 'find',
+      figure: 'strips',
+      do: 'Find the two bare metal strips: in the drum beside the lint screen, in the door frame, or at the back wall.',
+      why: 'They feel the damp as the clothes brush past.',
+      look: 'Two parallel strips, a finger long, about a finger apart.',
+    },
+    {
+      id: 'found',
+      do: 'Look at the strips and feel them, and note what is on them.',
+      why: 'The grade moves the next date.',
+      look: 'Bright metal: clear. A dull or sticky film: moderate to heavy.',
+      note: 'grade',
+    },
+    {
+      id: 'wipe',
+      figure: 'strips',
+      do: 'Wipe both strips with alcohol or vinegar on a cotton pad until the pad stays white.',
+      why: 'The film keeps damp cloth from touching the metal.',
+      look: 'One or the other, not both. No metal brush: scratches hold film.',
+      hazards: ['solvent'],
+      brings: {
+        ask: 'What do you wipe with?',
+        products: ['alcohol', 'vinegar'],
+        always: true,
+      },
+    },
+    {
+      id: 'dry-strips',
+      do: 'Wipe them with a pad and clear water, then dry with a clean one.',
+      why: 'What stays on dries to a film again.',
+      rinses: 'station',
+    },
+  ],
+  putBack: [
+    {
+      id: 'pads-away',
+      do: 'Take the pads out of the drum and let the smell go.',
+      why: 'Vapour must be gone before the dryer is warm.',
+      hazards: ['solvent'],
+    },
+  ],
+  proof: [
+    {
+      id: 'auto',
+      later: true,
+      do: 'Dry a mixed load on the automatic programme and feel it when it stops.',
+      why: 'Even dryness is the proof.',
+      look: 'Still damp, though a timed programme dries well: measure the sensor next.',
+    },
+  ],
+};

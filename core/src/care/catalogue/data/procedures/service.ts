@@ -1,0 +1,54 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. What to ask of the yearly service, and what to write down. */
+export const SERVICE: Procedure = {
+  task: 'service',
+  fetch: [{ what: 'The machine’s papers' }, { what: 'Its record, printed or on the telephone' }],
+  steps: [
+    {
+      id: 'call',
+      do: 'Ask an authorised service to come, and name the machine and what you have noticed.',
+      why: 'Belts, bearings, gas, wiring and pumps need training and tools.',
+      look: 'Gas line, burner, refrigerant and mains wiring: only they.',
+    },
+    {
+      id: 'gas-fitter',
+      do: 'Say that it burns gas, and ask for a licensed gas fitter.',
+      why: 'Burner, valve and line are tested for tightness only by them.',
+      hazards: ['gas'],
+      when: { kinds: ['vented-dryer'], energy: ['gas', 'unknown'] },
+    },
+    {
+      id: 'show',
+      do: 'Show the record: what was cleaned, when, and the figures.',
+      why: 'It saves the first half hour of looking.',
+    },
+    {
+      id: 'ask',
+      do: 'Ask them to look at: hoses and clamps, belt and rollers, bearings, pump, door lock, earth, and on gas the burner and its tightness.',
+      why: 'A list asked for is a list done.',
+    },
+    {
+      id: 'write',
+      do: 'Note what was found, what was replaced, and what they would watch.',
+      why: 'It is worth as much as the work.',
+      note: 'note',
+    },
+  ],
+  putBack: [
+    {
+      id: 'back-service',
+      do: 'See that it stands level and that hoses, gas and plug are as before.',
+      why: 'People in a hurry leave a tap shut.',
+    },
+  ],
+  proof: [
+    {
+      id: 'first-load',
+      later: true,
+      do: 'Stay near for the first load.',
+      why: 'What was not tightened shows itself then.',
+      look: 'No drip, no smell, no new noise.',
+    },
+  ],
+};

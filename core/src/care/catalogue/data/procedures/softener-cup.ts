@@ -1,0 +1,83 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The softener cup of a top loader, its seat, and the agitator. */
+export const SOFTENER_CUP: Procedure = {
+  task: 'softener-cup',
+  fetch: [
+    { what: 'Hot water' },
+    { what: 'Dish soap', uses: { supply: 'dish-soap', amount: 10 } },
+    { what: 'An old toothbrush' },
+    { what: 'Two cloths' },
+    { what: 'A torch' },
+    {
+      what: 'Mould remover and gloves, in case it is black',
+      uses: { supply: 'mould-remover', amount: 20, share: 0.3 },
+    },
+  ],
+  steps: [
+    {
+      id: 'cup-out',
+      do: 'Lift the cup off, with a turn or a pull straight up, and take out what can be taken out.',
+      why: 'Softener sets under the cup and runs onto the wash.',
+      look: 'No cup: open the lid of the detergent place instead.',
+    },
+    {
+      id: 'found',
+      do: 'Note how it looks before you clean it.',
+      why: 'The grade moves the next date.',
+      look: 'Grey flakes under the cup count as heavy.',
+      note: 'grade',
+    },
+    {
+      id: 'brush-cup',
+      do: 'Brush the cup and its parts in hot soapy water and rinse.',
+      why: 'Hot water loosens softener; cold water sets it.',
+    },
+    {
+      id: 'mould',
+      do: 'If black stays: mould remover on the parts in the sink, and wait. Otherwise go on.',
+      why: 'Brushing alone leaves the roots.',
+      look: 'Keep it in the sink, away from anything else you clean with.',
+      hazards: ['mould-remover'],
+      timer: { minutes: 10, label: 'Mould remover working', optional: true },
+      brings: {
+        ask: 'What do you use on the parts?',
+        products: ['mould-bleach', 'mould-peroxide', 'mould-alcohol', 'mould-unknown'],
+      },
+    },
+    {
+      id: 'mould-rinse',
+      do: 'Rinse the parts under running water for a good minute, and the sink as well.',
+      why: 'What stays on them goes into the machine with the next wash.',
+      look: 'No smell and nothing slippery.',
+      rinses: 'station',
+    },
+    {
+      id: 'cup-seat',
+      do: 'Wipe the seat of the cup and the top of the agitator.',
+      why: 'A sticky seat collects fluff.',
+    },
+    {
+      id: 'agitator',
+      do: 'Wipe down the agitator’s fins and, if its cap comes off by hand, under the cap.',
+      why: 'Flakes on the wash come from here.',
+      look: 'Do not unscrew it: the bolt below is for a repair.',
+    },
+  ],
+  putBack: [
+    {
+      id: 'cup-in',
+      do: 'Dry the cup and press it back on.',
+      why: 'A loose cup is thrown off in the spin.',
+    },
+  ],
+  proof: [
+    {
+      id: 'flush',
+      later: true,
+      do: 'After the next rinse look into the cup.',
+      why: 'It is free when nothing is left standing.',
+      look: 'Empty but for a few drops.',
+    },
+  ],
+};

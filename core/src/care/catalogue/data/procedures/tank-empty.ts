@@ -1,0 +1,43 @@
+import type { Procedure } from '../../types.js';
+
+/** Common practice. The water tank of a dryer that collects its water. */
+export const TANK_EMPTY: Procedure = {
+  task: 'tank-empty',
+  fetch: [{ what: 'Nothing; a sink near by' }],
+  steps: [
+    {
+      id: 'draw',
+      do: 'Draw the tank out level, with both hands.',
+      why: 'A full tank holds a few litres and spills when tipped.',
+    },
+    {
+      id: 'pour',
+      do: 'Pour it out into the sink and look at the water.',
+      why: 'It is not fit for drinking. Lint in it means that a filter lets some past.',
+      look: 'Clear, or with a few threads.',
+      note: 'grade',
+    },
+    {
+      id: 'rinse',
+      do: 'Rinse the tank and wipe the filter in its mouth, if it has one.',
+      why: 'A slimy mouth drips back into the sump.',
+    },
+  ],
+  putBack: [
+    {
+      id: 'tank-in',
+      do: 'Push the tank home until it clicks.',
+      why: 'A tank that is not seated stops the dryer and lights its lamp.',
+      look: 'It sits flush.',
+    },
+  ],
+  proof: [
+    {
+      id: 'lamp',
+      later: true,
+      do: 'Look at the tank lamp when the next programme starts.',
+      why: 'It goes out when the tank is empty and seated.',
+      look: 'The lamp is dark.',
+    },
+  ],
+};

@@ -1,0 +1,331 @@
+import type { Grade } from '../../model/vocabulary.js';
+import { normalCdf, normalQuantile } from './normal.js';
+
+/*
+ * What is believed about how fast a station fouls.
+ *
+ * Fouling grows with use, F = r n, with n in loads or days since the last clean and r unknown. F = 1
+ * is where the station causes trouble; it is due before that, when F may have passed 0.9. The belief
+ * is a grid in ln r. Judgement from common practice: sigma of ln r 0.6, spread of a grade 0.35.
+ *
+ *   ln r ~ normal(mu, 0.6)                    mu so placed that P(r N > 0.9) = risk at interval N
+ *   grade g at n: ln(r n) + 0.35 z in the bracket of g        (interval-censored lognormal)
+ */
+
+/** Fouling at which a station causes trouble. */
+export const LIMIT = 1;
+/** Fouling that may be passed only with the accepted risk. */
+export const DUE_LEVEL = 0.9;
+export const DEFAULT_RISK = 0.1;
+
+const RATE_SIGMA = 0.6;
+const GRADE_SPREAD = 0.35;
+/** Upper edges of the grades 0 to 3; grade 4 has none. */
+export const GRADE_EDGES = [0.1, 0.3, 0.6, 0.9] as const;
+
+const STEP = 0.15;
+const HALF = 22;
+const POINTS = 2 * HALF + 1;
+/** Log weights further than this below the highest are nothing. */
+const NOTHING = 20;
+
+/** What is seen after less use than this, loads or days, tells nothing of the rate. */
+export const LEAST_USE = 0.5;
+
+/** Log weights over ln r before anything was seen. */
+const PRIOR: readonly number[] = Array.from(
+  { length: POINTS },
+  (_, i) => -0.5 * (((i - HALF) * STEP) / RATE_SIGMA) ** 2,
+);
+
+const QUANTILES = new Map<number, number>();
+/** A household has one risk; its quantile is worked out once. */
+function quantileOf(chance: number): number {
+  const known = QUANTILES.get(chance);
+  if (known !== undefined) return known;
+  const quantile = normalQuantile(chance);
+  QUANTILES.set(chance, quantile);
+  return quantile;
+}
+
+/** Fouling expected at some use: the middle of the belief and the bounds that leave out 10 % each. */
+export interface Fouling {
+  low: number;
+  median: number;
+  high: number;
+}
+
+/**
+ * Log likelihood of each grade over ln F, tabulated once from -20 to 20, finer than the grid. One row
+ * has every fourth point, so that what the grid needs of it stands side by side; there is a row for
+ * each quarter of a step, and the first again, a step on.
+ */
+const TABLE_START = -20;
+const FINER = 4;
+const TABLE_STEP = STEP / FINER;
+const TABLE_POINTS = Math.round((-2 * TABLE_START) / STEP) + 1;
+const TABLE = ([0, 1, 2, 3, 4] as const).map((grade) =>
+  Array.from({ length: FINER + 1 }, (_, quarter) =>
+    Float64Array.from({ length: TABLE_POINTS }, (_, i) =>
+      logLikelihood(grade, TABLE_START + (i * FINER + quarter) * TABLE_STEP),
+    ),
+  ),
+);
+
+/**
+ * Log probability of seeing a grade where ln F is given: that of a normal variable between two edges.
+ * Far outside them, where the probability is too small for a number, the tail's own expansion holds.
+ */
+function logLikelihood(grade: Grade, lnFouling: number): number {
+  const z = (edge: number) => (Math.log(edge) - lnFouling) / GRADE_SPREAD;
+  const from = grade === 0 ? -Infinity : z(GRADE_EDGES[grade - 1]!);
+  const to = grade === 4 ? Infinity : z(GRADE_EDGES[grade]);
+  // Both edges above the middle: the difference of the upper tails keeps its digits.
+  const chance = from > 0 ? normalCdf(-from) - normalCdf(-to) : normalCdf(to) - normalCdf(from);
+  if (chance > 1e-250) return Math.log(chance);
+  const nearest = Math.min(Math.abs(from), Math.abs(to));
+  return -0.5 * nearest * nearest - Math.log(nearest * Math.sqrt(2 * Math.PI));
+}
+
+/** Log of the normal distribution function, far into its lower tail. */
+const logBelow = (z: number): number =>
+  z > -30 ? Math.log(normalCdf(z)) : -0.5 * z * z - Math.log(-z * Math.sqrt(2 * Math.PI));
+
+/** A belief about the rate r of one station, moved by what was seen. */
+export class RateBelief {
+  readonly #centre: number;
+  #logWeights: number[];
+  /** Index of the highest log weight as it was last looked for. */
+  #peak = HALF;
+  #rates: Fouling | undefined;
+
+  /**
+   * @param interval the interval in force, in loads or days, above 0: with no evidence the due point
+   * @param risk accepted chance that the station passes 0.9 before it is cleaned, 0.02 to 0.3
+   */
+  constructor(
+    readonly interval: number,
+    readonly risk = DEFAULT_RISK,
+    from: readonly number[] = PRIOR,
+  ) {
+    if (!(interval > 0)) throw new RangeError('An interval is above 0.');
+    this.#logWeights = from.slice();
+    this.#centre = Math.log(DUE_LEVEL / interval) - RATE_SIGMA * quantileOf(1 - risk);
+  }
+
+  /** The same belief, to be moved on its own. */
+  copy(): RateBelief {
+    const copy = new RateBelief(this.interval, this.risk, this.#logWeights);
+    copy.#peak = this.#peak;
+    return copy;
+  }
+
+  /**
+   * Takes in a grade seen after some use. Grades seen straight after a clean (under half a load or
+   * day) say nothing about the rate and are passed over.
+   * @param n loads or days since the last clean
+   * @returns whether it told anything
+   */
+  observe(grade: Grade, n: number): boolean {
+    if (!(n >= LEAST_USE)) return false;
+    this.#addTable(TABLE[grade]!, n, 1);
+    return true;
+  }
+
+  /** Takes a grade back that was taken in before. */
+  takeBack(grade: Grade, n: number): void {
+    if (n >= LEAST_USE) this.#addTable(TABLE[grade]!, n, -1);
+  }
+
+  /**
+   * Takes in a measured fouling, a sharper sight of the same F. Below the first grade's edge it only
+   * says that the station is clear.
+   * @param fouling measured F, 0 or more
+   * @param n loads or days since the last clean
+   * @param spread standard deviation of ln F of one measurement
+   * @param sign -1 takes it back
+   * @returns whether it told anything
+   */
+  measure(fouling: number, n: number, spread: number, sign: 1 | -1 = 1): boolean {
+    if (!(n >= LEAST_USE) || !(fouling >= 0)) return false;
+    const clear = fouling < GRADE_EDGES[0];
+    const seen = Math.log(clear ? GRADE_EDGES[0] : fouling);
+    const lowest = this.#lowest(n);
+    const weights = this.#logWeights;
+    for (let i = 0; i < POINTS; i++) {
+      const z = (seen - lowest - i * STEP) / spread;
+      weights[i]! += sign * (clear ? logBelow(z) : -0.5 * z * z);
+    }
+    this.#rates = undefined;
+    return true;
+  }
+
+  /** ln F at the lowest point of the grid after some use. */
+  #lowest(n: number): number {
+    return this.#centre - HALF * STEP + Math.log(n);
+  }
+
+  #addTable(rows: readonly Float64Array[], n: number, sign: 1 | -1): void {
+    const wanted = (this.#lowest(n) - TABLE_START) / TABLE_STEP;
+    const place = Math.min(Math.max(wanted, 0), FINER * (TABLE_POINTS - POINTS) - 1);
+    const whole = Math.floor(place);
+    const quarter = whole % FINER;
+    const start = (whole - quarter) / FINER;
+    const after = sign * (place - whole);
+    const before = sign - after;
+    const [below, above] = [rows[quarter]!, rows[quarter + 1]!];
+    const weights = this.#logWeights;
+    for (let i = 0; i < POINTS; i++) {
+      weights[i]! += before * below[start + i]! + after * above[start + i]!;
+    }
+    this.#rates = undefined;
+  }
+
+  /**
+   * Writes the weights into `SCRATCH`, the highest about 1. A narrow belief is read up to four times as
+   * fine as the grid: the log weights are smooth, and a cubic through four neighbours gives those
+   * between two.
+   * @returns the first and the last that count, and how many steps there are to one of the grid
+   */
+  #weigh(): [first: number, last: number, fine: number] {
+    const logs = this.#logWeights;
+    // The belief is log-concave: it falls off to both sides of its peak.
+    let peak = this.#peak;
+    while (peak + 1 < POINTS && logs[peak + 1]! > logs[peak]!) peak++;
+    while (peak > 0 && logs[peak - 1]! > logs[peak]!) peak--;
+    this.#peak = peak;
+    const highest = logs[peak]!;
+    let first = peak;
+    let last = peak;
+    while (first > 0 && logs[first]! > highest - NOTHING) first--;
+    while (last + 1 < POINTS && logs[last]! > highest - NOTHING) last++;
+    const span = last - first;
+    const fine = span > 30 ? 1 : span > 15 ? 2 : FINER;
+    for (let i = first; i < last; i++) {
+      SCRATCH[i * fine] = Math.exp(logs[i]! - highest);
+      const at = Math.min(Math.max(i - 1, 0), POINTS - 4);
+      for (let k = 1; k < fine; k++) {
+        const between = CUBIC[i - at]![(k * FINER) / fine]!;
+        const log =
+          between[0]! * logs[at]! +
+          between[1]! * logs[at + 1]! +
+          between[2]! * logs[at + 2]! +
+          between[3]! * logs[at + 3]!;
+        SCRATCH[i * fine + k] = Math.exp(log - highest);
+      }
+    }
+    SCRATCH[last * fine] = Math.exp(logs[last]! - highest);
+    return [first * fine, last * fine, fine];
+  }
+
+  /** ln r at a place on the grid, which may lie between two points. */
+  #lnRateAt(place: number): number {
+    return this.#centre + (place - HALF) * STEP;
+  }
+
+  /**
+   * Quantiles of ln r: the trapezoid rule with its first correction (Euler-Maclaurin), and between two
+   * points the weight as a straight line.
+   * @param wanted chances, rising
+   */
+  #lnRates(...wanted: number[]): number[] {
+    const [first, last, fine] = this.#weigh();
+    let whole = 0;
+    for (let i = first; i < last; i++) whole += SCRATCH[i]! + SCRATCH[i + 1]!;
+    /** What the trapezoids up to a point have too much, from the slope there. */
+    const bend = (i: number): number =>
+      i <= first || i >= last ? 0 : (SCRATCH[i + 1]! - SCRATCH[i - 1]!) / 12;
+    let sum = 0;
+    let i = first;
+    return wanted.map((chance) => {
+      const target = chance * whole;
+      for (; i < last - 1; i++) {
+        const slice = SCRATCH[i]! + SCRATCH[i + 1]!;
+        if (sum + slice - bend(i + 1) >= target) break;
+        sum += slice;
+      }
+      const [from, to] = [SCRATCH[i]!, SCRATCH[i + 1]!];
+      const begun = sum - bend(i);
+      const area = sum + from + to - bend(i + 1) - begun;
+      const share = area > 0 ? Math.min(1, Math.max(0, (target - begun) / area)) : 0;
+      return this.#lnRateAt((i + alongSlope(share, from, to)) / fine);
+    });
+  }
+
+  /** Use at which P(F > 0.9) reaches a chance; the accepted risk if none is given. */
+  dueAt(chance = this.risk): number {
+    return DUE_LEVEL / Math.exp(this.#lnRates(1 - chance)[0]!);
+  }
+
+  /** No evidence can bring the due point below this. */
+  leastDueAt(): number {
+    return DUE_LEVEL / Math.exp(this.#centre + HALF * STEP);
+  }
+
+  /** Use at which the limit itself, F = 1, is passed with a chance of one, five and nine in ten. */
+  limitAt(): { early: number; even: number; late: number } {
+    const { low, median, high } = this.foulingAt(1);
+    return { early: LIMIT / high, even: LIMIT / median, late: LIMIT / low };
+  }
+
+  /** Fouling expected after some use. */
+  foulingAt(n: number): Fouling {
+    if (!this.#rates) {
+      const [low, median, high] = this.#lnRates(0.1, 0.5, 0.9).map(Math.exp);
+      this.#rates = { low: low!, median: median!, high: high! };
+    }
+    const { low, median, high } = this.#rates;
+    return { low: low * n, median: median * n, high: high * n };
+  }
+
+  /** Chance that fouling has passed a level after some use. */
+  chanceAbove(level: number, n: number): number {
+    if (!(n > 0)) return 0;
+    const [first, last, fine] = this.#weigh();
+    const at = ((Math.log(level / n) - this.#centre) / STEP + HALF) * fine;
+    let above = 0;
+    let whole = 0;
+    for (let i = first; i < last; i++) {
+      const [from, to] = [SCRATCH[i]!, SCRATCH[i + 1]!];
+      const part = Math.min(1, Math.max(0, at - i));
+      whole += from + to;
+      above += from + to - part * (2 * from + (to - from) * part);
+    }
+    return whole > 0 ? above / whole : 0;
+  }
+
+  /** Standard deviation of ln r: how wide the belief still is. */
+  spread(): number {
+    const [first, last, fine] = this.#weigh();
+    let sum = 0;
+    let mean = 0;
+    let square = 0;
+    for (let i = first; i <= last; i++) {
+      const x = this.#lnRateAt(i / fine);
+      sum += SCRATCH[i]!;
+      mean += SCRATCH[i]! * x;
+      square += SCRATCH[i]! * x * x;
+    }
+    return Math.sqrt(square / sum - (mean / sum) ** 2);
+  }
+}
+
+/** How far along a step a share of its area lies, where the weight goes from one height to another. */
+function alongSlope(share: number, from: number, to: number): number {
+  const rise = to - from;
+  if (Math.abs(rise) < 1e-9 * (from + to)) return share;
+  return (Math.sqrt(from * from + share * rise * (from + to)) - from) / rise;
+}
+
+const SCRATCH = new Float64Array(FINER * POINTS);
+
+/** Weights of four neighbours for a point `k` quarters after the first, second or third of them. */
+const CUBIC = [0, 1, 2].map((after) =>
+  Array.from({ length: FINER }, (_, k) =>
+    [0, 1, 2, 3].map((one) =>
+      [0, 1, 2, 3]
+        .filter((other) => other !== one)
+        .reduce((product, other) => (product * (after + k / FINER - other)) / (one - other), 1),
+    ),
+  ),
+);

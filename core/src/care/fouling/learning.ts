@@ -1,0 +1,284 @@
+import type { Grade } from '../../model/vocabulary.js';
+import { MS_PER_DAY, type Day } from '../../units/calendar.js';
+import type { Task } from '../catalogue/types.js';
+import { RateBelief, LEAST_USE } from './belief.js';
+import { inDriver } from '../catalogue/interval-figure.js';
+import { Openings } from '../record/openings.js';
+import type { Usage } from '../record/load-counts.js';
+import type { Measured } from '../record/history.js';
+
+/** An opening or a reading as evidence: after how much use it was seen. */
+export interface Evidence {
+  entryId: string;
+  day: Day;
+  /** Loads or days since the clean before. */
+  n: number;
+  grade?: Grade;
+  /** The fouling that a reading tells, with what it was measured against. */
+  measured?: { quantity: string; value: number; clean: number; fouling: number };
+}
+
+/** Why an interval did not lengthen further. */
+export type Held = 'restraint' | 'stretch' | 'own';
+
+export interface Learned {
+  belief: RateBelief;
+  /** The interval in the driver's unit as learned. */
+  learned: number;
+  /** The latest of it; all of it is in `seen`. */
+  evidence: Evidence[];
+  seen: Summary;
+  held?: Held;
+}
+
+/** All that was seen, in figures. */
+export interface Summary {
+  /** Times a grade was noted. */
+  opened: number;
+  /** Loads or days since the clean before, in the mean of those times. */
+  typical: number;
+  /** The grade, where it was the same each time. */
+  always?: Grade;
+  /** Figures read. */
+  measured: number;
+}
+
+export interface LearningQuestion {
+  task: Task;
+  openings: Openings;
+  /** In order of time. */
+  readings: readonly Measured[];
+  /** With the programmes weighted for this task. */
+  usage: Usage;
+  /** The school's interval after the profile, in the driver's unit. */
+  base: number;
+  risk: number;
+  /** The interval is the household's own figure, past which nothing lengthens. */
+  own: boolean;
+}
+
+/** Evidence lengthens an interval by no more than this at each opening. */
+const RESTRAINT = 1.5;
+const STRETCH_ROOM = 2;
+/** A figure read within so many loads or days of a clean is one of the clean machine. */
+const STILL_CLEAN = 3;
+/** So much evidence is kept to be shown; a record of decades has more. */
+const KEPT = 12;
+
+/** What was last learned from some openings; it goes when they do. */
+const KNOWN = new WeakMap<Openings, { question: LearningQuestion; learned: Learned }>();
+
+/**
+ * Goes through what was seen, in order, and moves the interval. What came of it is kept
+ * while the openings, the use and the interval stay the same ones: a screen is read far more often than
+ * something happens.
+ */
+export function learn(question: LearningQuestion): Learned {
+  const { openings } = question;
+  const known = KNOWN.get(openings);
+  if (known && sameQuestion(known.question, question)) return known.learned;
+  const learned = learnFrom(question);
+  if (openings !== Openings.NONE) KNOWN.set(openings, { question, learned });
+  return learned;
+}
+
+const sameQuestion = (a: LearningQuestion, b: LearningQuestion): boolean =>
+  a.task === b.task &&
+  a.usage === b.usage &&
+  a.readings === b.readings &&
+  a.base === b.base &&
+  a.risk === b.risk &&
+  a.own === b.own;
+
+function learnFrom(question: LearningQuestion): Learned {
+  const { base, risk } = question;
+  const sightings = sightingsOf(question);
+  const belief = new RateBelief(base, risk);
+  const seen = sightings.summary();
+  if (sightings.count === 0) return { belief, learned: base, evidence: [], seen };
+  for (let i = 0; i < sightings.count; i++) sightings.add(belief, i, 1);
+  const { learned, held } = intervalAfter(sightings, belief, question);
+  return { belief, learned, evidence: sightings.latest(KEPT), seen, ...(held ? { held } : {}) };
+}
+
+/**
+ * The interval after the last opening. It is the least of: its own due point; 1.5 times the due point
+ * before it; 1.5² times the one before that, and so on to the school's interval; and the most it may
+ * be. Due points have a least value, so only the last few can matter; they are found by taking the
+ * evidence back, one after the other.
+ */
+function intervalAfter(
+  sightings: Sightings,
+  belief: RateBelief,
+  question: LearningQuestion,
+): { learned: number; held?: Held } {
+  const own = belief.dueAt();
+  const most = mostFor(question);
+  const before = belief.copy();
+  let least = Math.min(own, most);
+  for (let back = 1; back <= sightings.count; back++) {
+    const room = RESTRAINT ** back;
+    if (belief.leastDueAt() * room >= least) break;
+    sightings.add(before, sightings.count - back, -1);
+    const due = back === sightings.count ? question.base : before.dueAt();
+    least = Math.min(least, due * room);
+  }
+  if (least === own) return { learned: own };
+  if (least === most) return { learned: most, held: question.own ? 'own' : 'stretch' };
+  return { learned: least, held: 'restraint' };
+}
+
+/** Evidence never lengthens past twice the stretch school's interval, nor past an own figure. */
+function mostFor({ task, base, own }: LearningQuestion): number {
+  if (own) return base;
+  return Math.max(inDriver(task.intervals.stretch, task.driver) * STRETCH_ROOM, base);
+}
+
+/** What the openings and readings tell, in order, each after the use since the clean before it. */
+function sightingsOf({ task, usage, openings, readings }: LearningQuestion): Sightings {
+  const sightings = new Sightings(task, openings);
+  if (task.ungraded || task.habit) return sightings;
+  /** Loads or days up to then, from a fixed point. */
+  const upTo = task.driver === 'loads' ? usage.along() : (at: number): number => at / MS_PER_DAY;
+  const figures = task.measures?.length ? new Figures(task, readings) : undefined;
+  let cleanedAt = NaN;
+  for (let i = 0; i < openings.length; i++) {
+    const at = openings.at[i]!;
+    figures?.readUpTo(at, cleanedAt, upTo, sightings);
+    const now = upTo(at);
+    // Before the first clean the use is not known.
+    const n = now - cleanedAt;
+    const grade = openings.gradeOf(i);
+    if (grade !== undefined && n >= LEAST_USE) sightings.see(i, grade, n);
+    if (openings.isCleaned(i)) cleanedAt = now;
+  }
+  figures?.readUpTo(Infinity, cleanedAt, upTo, sightings);
+  return sightings;
+}
+
+/** What a figure read tells. */
+type Told = Pick<Evidence, 'entryId' | 'day'> & { measured: NonNullable<Evidence['measured']> };
+
+/** Stands for the grade where a figure was read. */
+const READ = -1;
+
+/** What was seen, in order, in rows of figures. */
+class Sightings {
+  readonly #uses: number[] = [];
+  readonly #grades: number[] = [];
+  /** Which opening a grade is of, or which of the figures told. */
+  readonly #sources: number[] = [];
+  readonly #told: Told[] = [];
+
+  constructor(
+    readonly task: Task,
+    readonly openings: Openings,
+  ) {}
+
+  get count(): number {
+    return this.#uses.length;
+  }
+
+  /** A grade at an opening, after `n` loads or days. */
+  see(opening: number, grade: Grade, n: number): void {
+    this.#uses.push(n);
+    this.#grades.push(grade);
+    this.#sources.push(opening);
+  }
+
+  /** A figure read after `n` loads or days. */
+  read(told: Told, n: number): void {
+    this.#uses.push(n);
+    this.#grades.push(READ);
+    this.#sources.push(this.#told.push(told) - 1);
+  }
+
+  /** Takes one of them into a belief, or back out of it. */
+  add(belief: RateBelief, index: number, sign: 1 | -1): void {
+    const grade = this.#grades[index]!;
+    const n = this.#uses[index]!;
+    if (grade === READ) {
+      const { quantity, fouling } = this.#told[this.#sources[index]!]!.measured;
+      const { spread } = this.task.measures!.find((one) => one.quantity === quantity)!;
+      belief.measure(fouling, n, spread, sign);
+    } else if (sign === 1) {
+      belief.observe(grade as Grade, n);
+    } else {
+      belief.takeBack(grade as Grade, n);
+    }
+  }
+
+  latest(most: number): Evidence[] {
+    const from = Math.max(0, this.count - most);
+    return this.#uses.slice(from).map((n, i): Evidence => {
+      const grade = this.#grades[from + i]!;
+      const source = this.#sources[from + i]!;
+      if (grade === READ) return { ...this.#told[source]!, n };
+      const { entryId, day } = this.openings.list[source]!;
+      return { entryId, day, n, grade: grade as Grade };
+    });
+  }
+
+  summary(): Summary {
+    let opened = 0;
+    let used = 0;
+    let always: number | undefined;
+    let differs = false;
+    for (let i = 0; i < this.count; i++) {
+      const grade = this.#grades[i]!;
+      if (grade === READ) continue;
+      opened++;
+      used += this.#uses[i]!;
+      always ??= grade;
+      differs ||= always !== grade;
+    }
+    return {
+      opened,
+      typical: opened ? used / opened : 0,
+      measured: this.count - opened,
+      ...(always === undefined || differs ? {} : { always: always as Grade }),
+    };
+  }
+}
+
+/** Goes along the figures read, and tells what each says against those of the clean machine. */
+class Figures {
+  #next = 0;
+  readonly #clean = new Map<string, number[]>();
+
+  constructor(
+    readonly task: Task,
+    readonly readings: readonly Measured[],
+  ) {}
+
+  /** Adds what was read up to an instant, since the clean at `cleanedAt` (loads or days). */
+  readUpTo(
+    at: number,
+    cleanedAt: number,
+    upTo: (at: number) => number,
+    sightings: Sightings,
+  ): void {
+    for (; this.#next < this.readings.length; this.#next++) {
+      const one = this.readings[this.#next]!;
+      if (one.at > at) return;
+      const n = upTo(one.at) - cleanedAt;
+      const told = this.#tell(one, n);
+      if (told) sightings.read(told, n);
+    }
+  }
+
+  /** A reading against the middle of those taken just after a clean; those are kept. */
+  #tell({ entryId, day, quantity, value }: Measured, n: number): Told | undefined {
+    const measure = this.task.measures!.find((one) => one.quantity === quantity);
+    if (!measure || !(value > 0) || !(n >= 0)) return undefined;
+    const before = this.#clean.get(quantity) ?? [];
+    if (n < STILL_CLEAN) {
+      this.#clean.set(quantity, [...before, value]);
+      return undefined;
+    }
+    if (before.length === 0) return undefined;
+    const clean = [...before].sort((a, b) => a - b)[before.length >> 1]!;
+    const fouling = Math.max(0, (value / clean - 1) / (measure.limit - 1));
+    return { entryId, day, measured: { quantity, value, clean, fouling } };
+  }
+}

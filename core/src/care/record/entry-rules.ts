@@ -1,0 +1,132 @@
+import type { EntryDraft, Machine } from '../../model/schemas.js';
+import type { FieldProblem } from '../../model/check.js';
+import { dayOf, sayDay } from '../../units/calendar.js';
+import {
+  isTask,
+  knowsTask,
+  procedureOf,
+  stationsOf,
+  taskOf,
+  tasksOf,
+  NO_MACHINE,
+} from '../catalogue/lookup.js';
+import type { Build } from '../catalogue/types.js';
+import { LOAD_HABITS } from '../catalogue/data/habits.js';
+
+/*
+ * What may be recorded, and what a finished run records.
+ */
+
+/** Phones' clocks are off by some; more than this ahead is a mistake. */
+const CLOCK_SLACK_MS = 10 * 60_000;
+const EARLIEST = Date.parse('1990-01-01T00:00:00Z');
+
+/**
+ * Checks what a schema cannot see: dates that make sense, stations and tasks that the machine has,
+ * and the fields that each kind of entry needs.
+ * @param machine the machine the entry names; undefined if there is no such machine
+ * @param now UTC instant, milliseconds
+ * @param zone the household's, for the day the machine came into use
+ * @returns what is wrong; empty when the entry may be stored
+ */
+export function checkEntry(
+  draft: EntryDraft,
+  machine: Machine | undefined,
+  now: number,
+  zone = 'UTC',
+): FieldProblem[] {
+  const problems: FieldProblem[] = [];
+  const wrong = (field: keyof EntryDraft, message: string) => problems.push({ field, message });
+  const at = Date.parse(draft.at);
+  if (at > now + CLOCK_SLACK_MS) wrong('at', 'This is in the future. Give a time up to now.');
+  if (at < EARLIEST) wrong('at', 'This is before 1990. Give a later date.');
+  const since = machine?.inUseSince;
+  if (since !== undefined && dayOf(at, zone) < since) {
+    wrong(
+      'at',
+      `The machine came into use on ${sayDay(since)}. Give a later time, or change that date under House.`,
+    );
+  }
+  if (draft.machineId !== undefined && !machine) wrong('machineId', 'There is no such machine.');
+
+  const needs: Partial<Record<EntryDraft['kind'], (keyof EntryDraft)[]>> = {
+    load: ['machineId'],
+    opened: ['machineId', 'task'],
+    done: ['machineId', 'task'],
+    reading: ['machineId', 'quantity', 'value', 'unit'],
+    code: ['machineId', 'code'],
+    replaced: ['machineId', 'station'],
+    note: ['note'],
+    habit: ['machineId', 'habit'],
+    stock: ['supply', 'value'],
+    bought: ['supply', 'value'],
+    chemical: ['machineId', 'product', 'actives'],
+    rinse: ['machineId'],
+    proof: ['machineId', 'task', 'step', 'result'],
+    case: ['machineId', 'caseId', 'note'],
+  };
+  if (draft.kind === 'undone') wrong('kind', 'An entry is undone at its own address.');
+  for (const field of needs[draft.kind] ?? []) {
+    const value = draft[field];
+    if (value === undefined || value === '') wrong(field, 'This is needed here.');
+  }
+  if (draft.kind !== 'load' && draft.count !== undefined) {
+    wrong('count', 'Only loads are counted.');
+  }
+  if (draft.kind !== 'load' && draft.programme !== undefined) {
+    wrong('programme', 'Only loads have a programme.');
+  }
+  if (draft.habit !== undefined && !LOAD_HABITS.some(({ id }) => id === draft.habit)) {
+    wrong('habit', 'There is no such habit.');
+  }
+  if (draft.kind !== 'chemical' && (draft.actives ?? draft.product) !== undefined) {
+    wrong('product', 'Only a cleaning product used has this.');
+  }
+  if (draft.kind !== 'proof' && (draft.step ?? draft.result) !== undefined) {
+    wrong('step', 'Only a proof has this.');
+  }
+  if (
+    draft.kind === 'proof' &&
+    machine &&
+    draft.task !== undefined &&
+    knowsTask(machine, draft.task) &&
+    !procedureOf(machine, draft.task).proof.some(({ id }) => id === draft.step)
+  ) {
+    wrong('step', 'This task has no such proof.');
+  }
+  const amount = draft.kind === 'stock' || draft.kind === 'bought';
+  if (amount && draft.value !== undefined && !(draft.value >= 0 && draft.value <= 1e6)) {
+    wrong('value', 'Give an amount from 0 to 1000000.');
+  }
+  if (machine && draft.task !== undefined) {
+    if (!tasksOf(machine).some(({ id }) => id === draft.task)) {
+      wrong('task', 'This machine has no such task.');
+    } else if (
+      draft.station !== undefined &&
+      taskOf(machine, draft.task).station !== draft.station
+    ) {
+      wrong('station', 'This task belongs to another station.');
+    }
+  } else if (draft.task !== undefined && !isTask(draft.task)) {
+    wrong('task', 'There is no such task.');
+  }
+  if (
+    machine &&
+    draft.station !== undefined &&
+    !stationsOf(machine).some(({ id }) => id === draft.station)
+  ) {
+    wrong('station', 'This machine has no such station.');
+  }
+  return problems;
+}
+
+/** Fills in what follows from the rest: a task's station, one load where no number is given. */
+export function completed(draft: EntryDraft, machine?: Build): EntryDraft {
+  return {
+    ...draft,
+    ...(draft.kind === 'load' && draft.count === undefined ? { count: 1 } : {}),
+    ...(draft.task !== undefined && draft.station === undefined && knowsTask(machine, draft.task)
+      ? { station: taskOf(machine ?? NO_MACHINE, draft.task).station }
+      : {}),
+  };
+}

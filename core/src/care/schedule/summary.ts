@@ -1,0 +1,33 @@
+import type { Machine } from '../../model/schemas.js';
+import type { Day } from '../../units/calendar.js';
+import { taskOf } from '../catalogue/lookup.js';
+import type { Due, DueStatus } from './due.js';
+import { sayState, why } from './explain.js';
+
+export interface DueSummary {
+  machineId: string;
+  task: string;
+  name: string;
+  station: string;
+  status: DueStatus;
+  said: string;
+  why: string;
+  /** Work for somebody trained: told, and never proposed as a visit. */
+  professional?: true;
+  on?: Day;
+}
+
+export function dueSummary(machine: Machine, one: Due, today: Day): DueSummary {
+  const task = taskOf(machine, one.task);
+  return {
+    machineId: machine.id,
+    task: one.task,
+    name: task.name,
+    station: one.station,
+    status: one.status,
+    said: sayState(one, machine, today),
+    why: why(task, one, today).short,
+    ...(task.professional ? { professional: true as const } : {}),
+    ...(one.on ? { on: one.on } : {}),
+  };
+}

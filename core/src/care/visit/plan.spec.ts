@@ -1,0 +1,339 @@
+import { describe, expect, it } from 'vitest';
+import type { Features, Visit } from '../../model/schemas.js';
+import {
+  FEATURES,
+  MACHINE_KINDS,
+  type FeatureId,
+  type MachineKind,
+} from '../../model/vocabulary.js';
+import { procedureById, tasksOf } from '../catalogue/lookup.js';
+import type { Step } from '../catalogue/types.js';
+import { FEATURE_QUESTIONS } from '../catalogue/data/features.js';
+import { entriesOf } from './visit-entries.js';
+import { emptyProgress, outcomeOf } from './progress.js';
+import { openQuestions } from './questions.js';
+import { planVisit, type VisitMachine } from './plan.js';
+import { taskKey, withoutCovered } from '../catalogue/set-ups.js';
+
+const ID = '00000000-0000-4000-8000-000000000001';
+
+/** Every way a machine of a kind can be built, over the features that steps depend on. */
+function variants(kind: MachineKind): VisitMachine[] {
+  const deciding: FeatureId[] = [
+    'filterAccess',
+    'drainDownHose',
+    'dispenser',
+    'drainsTo',
+    'energy',
+    'stacked',
+    'screenWell',
+    'blowerAccess',
+    'sensor',
+    'condensateTo',
+  ];
+  const asked = FEATURE_QUESTIONS.filter(
+    ({ id, kinds }) => kinds.includes(kind) && deciding.includes(id),
+  );
+  return asked
+    .reduce<Features[]>(
+      (all, { id }) => all.flatMap((one) => FEATURES[id].map((value) => ({ ...one, [id]: value }))),
+      [{}],
+    )
+    .map((features) => ({ id: ID, kind, features }));
+}
+
+const every = MACHINE_KINDS.flatMap((kind) => [{ id: ID, kind, features: {} }, ...variants(kind)]);
+
+describe('planVisit', () => {
+  it('walks every task in every variant: set up, worked, put back, undone, proved, in that order', () => {
+    // What had to dry goes back after the set-ups are undone, all but the plug.
+    const order = ['set-up', 'work', 'put-back', 'undo', 'last', 'proof'];
+    for (const machine of every) {
+      for (const { id } of tasksOf(machine)) {
+        const { steps, minutes, fetch } = planVisit([{ machineId: ID, task: id }], [machine]);
+        const phases = steps.map(({ phase }) => order.indexOf(phase));
+        const name = `${id} ${JSON.stringify(machine.features)}`;
+        const dried = procedureById(id).putBackLast ? 'put-back' : undefined;
+        const walked = phases.filter((phase) => order[phase] !== dried);
+        expect(walked, name).toEqual([...walked].sort((a, b) => a - b));
+        expect(new Set(steps.map(({ key }) => key)).size, name).toBe(steps.length);
+        const atEnd = procedureById(id).atEnd;
+        for (const phase of atEnd ? ['last', 'proof'] : ['work', 'put-back', 'proof']) {
+          expect(
+            steps.some((step) => step.phase === phase),
+            `${name} ${phase}`,
+          ).toBe(true);
+        }
+        expect(minutes.hands).toBeGreaterThan(0);
+        expect(fetch.length).toBeGreaterThan(0);
+      }
+    }
+  });
+
+  it('undoes whatever it did: plug, gas, water, flap, machine pulled out', () => {
+    const pairs: [did: string, undid: string][] = [
+      ['unplug', 'plug-in'],
+      ['gas-shut', 'gas-open'],
+      ['tap-off', 'tap-on'],
+      ['panel-behind', 'panel-back'],
+      ['pull-out', 'push-back'],
+      ['pull-out-stack', 'push-back'],
+      ['hose-out', 'hose-cap'],
+      ['unscrew', 'filter-in'],
+      ['stuff-hole', 'cloth-out'],
+      ['hose-off', 'hose-on'],
+      ['hose-off-electric', 'hose-on'],
+      ['tip', 'upright'],
+      ['take-out', 'screen-in'],
+      ['catches', 'slide-in'],
+      ['draw-out', 'drawer-in'],
+      ['cup-out', 'cup-in'],
+      ['siphon', 'siphon-in'],
+      ['fill-hose-off', 'hose-hand'],
+      ['dry-screen', 'screen-level'],
+      ['hose-lift', 'hose-in'],
+      ['hose-unclip', 'hose-sink'],
+      ['trap-open', 'trap-on'],
+      ['screen-out', 'screen-in'],
+      ['housing-off', 'housing-on'],
+      ['fine-out', 'fine-in'],
+      ['flap-sump', 'close-sump'],
+      ['panel-off', 'panel-on'],
+      ['pour-acid', 'rinse-acid'],
+      ['draw', 'tank-in'],
+    ];
+    const met = new Set<string>();
+    for (const machine of every) {
+      const tasks = tasksOf(machine).map(({ id }) => ({ machineId: ID, task: id }));
+      const ids = planVisit(tasks, [machine]).steps.map(({ step }) => step.id);
+      for (const [did, undid] of pairs) {
+        const at = ids.indexOf(did);
+        if (at < 0) continue;
+        met.add(did);
+        expect(ids.indexOf(undid, at), `${did} in ${JSON.stringify(machine)}`).toBeGreaterThan(at);
+      }
+    }
+    expect([...met].sort()).toEqual(pairs.map(([did]) => did).sort());
+  });
+
+  it('shows every caution at its step, and the plug-out before the first hand goes in', () => {
+    for (const machine of every) {
+      for (const { id, setups } of tasksOf(machine)) {
+        const { steps } = planVisit([{ machineId: ID, task: id }], [machine]);
+        for (const one of steps) {
+          expect(one.cautions).toHaveLength(one.step.hazards?.length ?? 0);
+        }
+        if (setups.includes('unplugged')) {
+          const ids = steps.map(({ step }) => step.id);
+          const firstWork = steps.findIndex(({ phase }) => phase === 'work');
+          expect(ids.indexOf('unplug')).toBeLessThan(firstWork);
+          expect(ids.indexOf('plug-in')).toBeGreaterThan(firstWork);
+        }
+      }
+    }
+  });
+
+  it('shows the gas caution before a gas or unknown dryer’s duct comes off, and not for electric', () => {
+    const cautions = (energy: 'gas' | 'electric' | 'unknown') =>
+      planVisit(
+        [{ machineId: ID, task: 'duct-run' }],
+        [{ id: ID, kind: 'vented-dryer', features: { energy } }],
+      ).steps.flatMap(({ step }) =>
+        step.hazards?.some((id) => id.startsWith('gas')) ? step.id : [],
+      );
+    expect(cautions('gas')).toEqual(['gas-shut', 'hose-off', 'gas-open']);
+    expect(cautions('unknown')).toEqual(['gas-which', 'hose-off']);
+    expect(cautions('electric')).toEqual([]);
+  });
+
+  it('drains before it tips, tips only what may be tipped, and opens the filter last', () => {
+    for (const machine of variants('front-load-washer')) {
+      if (machine.features.filterAccess === 'none') continue;
+      const ids = planVisit([{ machineId: ID, task: 'pump-filter' }], [machine]).steps.map(
+        ({ step }) => step.id,
+      );
+      const drained = ids.findLastIndex((id) =>
+        ['hose-drain', 'hose-if', 'crack-open', 'crack-if'].includes(id),
+      );
+      expect(drained, JSON.stringify(machine.features)).toBeGreaterThan(0);
+      expect(ids.indexOf('unscrew')).toBeGreaterThan(drained);
+      const tipped = ids.indexOf('tip');
+      if (machine.features.stacked !== 'no') expect(tipped).toBe(-1);
+      else if (tipped >= 0) expect(tipped).toBeGreaterThan(drained);
+    }
+  });
+
+  it('opens taps and gas before the push back, plugs in after it, and ends with level and heat', () => {
+    for (const machine of every) {
+      const tasks = tasksOf(machine).map(({ id }) => ({ machineId: ID, task: id }));
+      const ids = planVisit(tasks, [machine]).steps.map(({ step }) => step.id);
+      const at = (id: string) => ids.indexOf(id);
+      const name = JSON.stringify(machine);
+      for (const opened of ['tap-on', 'gas-open', 'hose-on']) {
+        if (at(opened) >= 0) expect(at('push-back'), name).toBeGreaterThan(at(opened));
+      }
+      if (at('push-back') >= 0) expect(at('plug-in'), name).toBeGreaterThan(at('push-back'));
+      if (at('bubble') >= 0) expect(at('bubble'), name).toBeGreaterThan(at('push-back'));
+      if (at('hot-cycle') >= 0) expect(at('hot-cycle'), name).toBeGreaterThan(at('plug-in'));
+    }
+  });
+
+  it('leaves out of a visit what another task does along the way', () => {
+    const tasks = ['hood', 'duct-run', 'transition-hose', 'lint-screen-wash'];
+    const kept = withoutCovered(tasks.map((task) => ({ machineId: ID, task })));
+    expect(kept.map(({ task }) => task)).toEqual(['duct-run', 'lint-screen-wash']);
+  });
+
+  it('has a gas dryer’s cabinet done by a professional, with no panel taken off', () => {
+    const { steps } = planVisit(
+      [{ machineId: ID, task: 'cabinet' }],
+      [{ id: ID, kind: 'vented-dryer', features: { energy: 'gas' } }],
+    );
+    expect(steps.map(({ step }) => step.id)).not.toContain('panel-off');
+    expect(steps[0]!.step.hazards).toContain('gas-professional');
+  });
+
+  it('makes a shared set-up once and gathers what to fetch in one list', () => {
+    const washer: VisitMachine = { id: ID, kind: 'front-load-washer', features: {} };
+    const both = planVisit(
+      [
+        { machineId: ID, task: 'pump-filter' },
+        { machineId: ID, task: 'gasket-folds' },
+      ],
+      [washer],
+    );
+    const ids = both.steps.map(({ step }) => step.id);
+    expect(ids.filter((id) => id === 'unplug')).toHaveLength(1);
+    expect(both.fetch.filter(({ what }) => what === 'A torch')).toHaveLength(1);
+    expect(ids.indexOf('peel')).toBeLessThan(ids.indexOf('unscrew'));
+    const alone = (task: string) => planVisit([{ machineId: ID, task }], [washer]).minutes.hands;
+    expect(both.minutes.hands).toBe(alone('pump-filter') + alone('gasket-folds') - 1);
+  });
+
+  it('washes what must dry first and puts it back last, dry machines before wet ones', () => {
+    const dryer: VisitMachine = { id: ID.replace(/1$/, '2'), kind: 'vented-dryer', features: {} };
+    const washer: VisitMachine = { id: ID, kind: 'front-load-washer', features: {} };
+    const { steps } = planVisit(
+      [
+        { machineId: washer.id, task: 'dispenser' },
+        { machineId: dryer.id, task: 'duct-run' },
+        { machineId: dryer.id, task: 'lint-screen-wash' },
+      ],
+      [washer, dryer],
+    );
+    expect(steps[0]!.machineId).toBe(dryer.id);
+    const ids = steps.map(({ step }) => step.id);
+    expect(ids.indexOf('lay-dry')).toBeLessThan(ids.indexOf('material'));
+    expect(ids.indexOf('screen-in')).toBeGreaterThan(ids.indexOf('hose-on'));
+  });
+
+  it('never asks for vinegar after mould remover in one treatment', () => {
+    const treat = procedureById('gasket-folds').steps.find(({ id }) => id === 'treat') as Step;
+    expect(treat.do).toContain('choose one');
+    expect(treat.hazards).toEqual(['mould-remover', 'acid']);
+  });
+
+  it('asks what the steps depend on and nobody told, and no more once it is told', () => {
+    const ask = (kind: MachineKind, task: string, features: Features = {}) =>
+      openQuestions([{ machineId: ID, task }], [{ id: ID, kind, features }]).map(
+        ({ question }) => question.id,
+      );
+    expect(ask('front-load-washer', 'pump-filter')).toEqual([
+      'filterAccess',
+      'drainDownHose',
+      'stacked',
+    ]);
+    expect(
+      ask('front-load-washer', 'pump-filter', { filterAccess: 'behind', drainDownHose: 'unknown' }),
+    ).toEqual(['drainDownHose', 'stacked']);
+    expect(ask('vented-dryer', 'duct-run')).toContain('energy');
+    expect(ask('vented-dryer', 'lint-screen-wash')).toEqual([]);
+    expect(ask('condenser-dryer', 'heat-exchanger')).toEqual([]);
+    for (const machine of every) {
+      const known = Object.fromEntries(
+        FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(machine.kind)).map(
+          ({ id, answers }) => [id, answers.at(-1)!.value],
+        ),
+      ) as Features;
+      const told = { ...machine, features: known };
+      const tasks = tasksOf(told).map(({ id }) => ({ machineId: ID, task: id }));
+      expect(openQuestions(tasks, [told])).toEqual([]);
+    }
+  });
+
+  it('refuses a machine that is not given', () => {
+    expect(() => planVisit([{ machineId: 'gone', task: 'dispenser' }], [])).toThrow('gone');
+  });
+});
+
+describe('what a run leaves in the log', () => {
+  const washer: VisitMachine = {
+    id: ID,
+    kind: 'front-load-washer',
+    features: { drainDownHose: 'no' },
+  };
+  const task = { machineId: ID, task: 'pump-filter' };
+  const plan = planVisit([task], [washer]);
+  const run = (change: Partial<Visit['progress']>): Visit => ({
+    id: ID,
+    version: 1,
+    state: 'active',
+    tasks: [task],
+    startedAt: '2026-06-15T08:00:00.000Z',
+    changedAt: '2026-06-15T08:00:00.000Z',
+    progress: { ...emptyProgress(), ...change },
+  });
+  const allTicked = Object.fromEntries(
+    plan.steps.map(({ key }, i) => [key, new Date(Date.UTC(2026, 5, 15, 8, i)).toISOString()]),
+  );
+
+  it('is nothing where nothing was done', () => {
+    expect(entriesOf(run({}), [washer], 0)).toEqual([]);
+  });
+
+  it('is the work, its grade, finds and trays, at the time the work was done', () => {
+    const entries = entriesOf(
+      run({
+        ticked: allTicked,
+        tasks: {
+          [taskKey(task)]: { grade: 3, trays: 2, found: [{ what: 'coin', count: 2 }], note: ' ' },
+        },
+      }),
+      [washer],
+      0,
+    );
+    const filterIn = plan.steps.filter(({ phase }) => phase === 'put-back').at(-1)!;
+    expect(entries).toEqual([
+      {
+        machineId: ID,
+        kind: 'done',
+        task: 'pump-filter',
+        station: 'pump-filter',
+        source: 'run',
+        at: allTicked[filterIn.key],
+        grade: 3,
+        trays: 2,
+        found: [{ what: 'coin', count: 2 }],
+      },
+    ]);
+  });
+
+  it('is a look where it was graded and left alone, and a reading where one was taken', () => {
+    const proof = plan.steps.find(({ step }) => step.reading)!;
+    const entries = entriesOf(
+      run({ tasks: { [taskKey(task)]: { grade: 1 } }, readings: { [proof.key]: { value: 48 } } }),
+      [washer],
+      Date.UTC(2026, 5, 15),
+    );
+    expect(entries.map(({ kind, value, unit }) => [kind, value, unit])).toEqual([
+      ['opened', undefined, undefined],
+      ['reading', 48, 's'],
+    ]);
+  });
+
+  it('takes the person’s word over the ticks', () => {
+    const progress = run({ ticked: allTicked, tasks: { [taskKey(task)]: { outcome: 'skipped' } } });
+    expect(outcomeOf(task, plan, progress.progress).outcome).toBe('skipped');
+    expect(entriesOf(progress, [washer], 0)).toEqual([]);
+  });
+});

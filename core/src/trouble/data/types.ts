@@ -1,0 +1,89 @@
+import type { MachineKind, TroubleCircumstance } from '../../model/vocabulary.js';
+
+/*
+ * What trouble looks like and where it comes from, as data: causes, symptoms, checks, stop rules.
+ * catalogue.spec.ts checks that every id resolves, that every cause has a check and a fix or somebody
+ * to call, and that every check changes something.
+ */
+
+/** How reliably a cause makes a symptom, in the words people use. */
+export const STRENGTHS = {
+  'nearly always': 0.92,
+  often: 0.65,
+  sometimes: 0.25,
+  seldom: 0.06,
+} as const;
+export type Strength = keyof typeof STRENGTHS;
+
+/** How reliably a check shows the cause that it is there to decide. Judgement. */
+export const DECIDES = 0.95;
+
+export type Who = 'you' | 'skilled' | 'professional';
+
+export interface Fix {
+  who: Who;
+  /** What is done, imperative. */
+  say: string;
+  /** The care task that does it, where there is one. */
+  task?: string;
+  /** Minutes it costs, calling and waiting for somebody counted in. */
+  minutes: number;
+}
+
+export interface TroubleCause {
+  id: string;
+  /** As a sentence goes on after "It may be that": "the pump filter is clogged". */
+  name: string;
+  kinds: readonly MachineKind[];
+  /** Where it sits on the line; `body` where it is of the machine itself. */
+  station: string;
+  /** Chance within a year, above 0 and below 1; where it fouls, that of a typical state. */
+  prior: number;
+  /** The care task whose station's fouling moves the prior. */
+  fouling?: string;
+  /** The prior where a circumstance holds. */
+  raised?: Partial<Record<TroubleCircumstance, number>>;
+  /** Symptoms and checks that show it. */
+  makes: Readonly<Record<string, Strength | number>>;
+  fix: Fix;
+}
+
+export type Sense = 'see' | 'hear' | 'smell' | 'feel' | 'read';
+
+export interface Symptom {
+  id: string;
+  /** In plain words, as a person would say it. */
+  say: string;
+  sense: Sense;
+  kinds: readonly MachineKind[];
+  /** How often it shows without any of the causes. */
+  leak: number;
+}
+
+/** Something to look at or try, whose answer tells one cause from others. */
+export interface Check {
+  id: string;
+  kinds: readonly MachineKind[];
+  /** A question; yes points at the causes that make it. */
+  ask: string;
+  /** How to do it, in a sentence or two. */
+  how: string;
+  needs: readonly string[];
+  minutes: number;
+  /** Minutes that its mess or effort counts for. */
+  mess: number;
+  /** Hazards by their ids; each counts for some minutes as well. */
+  hazards?: readonly string[];
+  leak: number;
+}
+
+/** Something before which no suspect is shown. */
+export interface StopRule {
+  id: string;
+  /** What the person sees, in plain words. */
+  say: string;
+  kinds: readonly MachineKind[];
+  /** What to do now. */
+  now: string;
+  call: string;
+}

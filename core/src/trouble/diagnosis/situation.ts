@@ -1,0 +1,83 @@
+import { dueSummary, type DueSummary } from '../../care/schedule/summary.js';
+import { duesOf } from '../../care/schedule/dues.js';
+import type { History } from '../../care/record/history.js';
+import { ventRunOf } from '../../measure/air/vent-input.js';
+import { ventRun } from '../../measure/air/vent-run.js';
+import { HOSE_READINGS, metresOfReading } from '../../measure/input/readings.js';
+import { hoseFaults, type HoseFault } from '../../measure/water/standpipe.js';
+import type { VentRunInput } from '../../model/instruments.js';
+import type { Household, Machine } from '../../model/schemas.js';
+import type { TroubleCircumstance } from '../../model/vocabulary.js';
+import { dayOf, daysBetween, MS_PER_DAY } from '../../units/calendar.js';
+import type { Situation } from './priors.js';
+
+/** Days after work at the filter in which a drip is likelier to come of it. */
+const FILTER_WORK_DAYS = 3;
+/** Days after the machine was moved in which kinks and feet are likelier. */
+const MOVED_DAYS = 14;
+const OLD_DAYS = 10 * 365;
+const HARD_WATER = 180;
+const FILTER_TASKS = ['pump-filter', 'drain-stale'];
+/** Tasks for which a machine is pulled out. */
+const MOVING_TASKS = ['inlet-screen', 'drain-hose', 'fill-hose', 'transition-hose', 'level'];
+
+/** What is wrong with the seat of the hose, by what was measured since the machine was last moved. */
+function hoseSeat({ latest, openings }: History): HoseFault[] {
+  const moved = Math.max(
+    ...MOVING_TASKS.map((task) => openings.get(task)?.lastCleaned?.at ?? -Infinity),
+  );
+  const metres = (name: keyof typeof HOSE_READINGS): number | undefined => {
+    const measured = latest.get(HOSE_READINGS[name]);
+    return measured && measured.at > moved ? metresOfReading(measured.value) : undefined;
+  };
+  return hoseFaults({ hoseTop: metres('hoseTop'), inserted: metres('inserted') });
+}
+
+/** Whether every vent run laid out for a machine is longer than it may be. */
+const isTooLong = (runs: readonly VentRunInput[]): boolean =>
+  runs.length > 0 && runs.every((run) => !ventRun(ventRunOf(run)).code.passes);
+
+/** What a household's own records say of a machine before anybody tells a symptom. */
+export function situationOf(
+  machine: Machine,
+  household: Household,
+  history: History,
+  now: number,
+  runs: readonly VentRunInput[] = [],
+): { situation: Situation; said: Record<string, string> } {
+  const today = dayOf(now, household.zone);
+  const dues = duesOf(machine, history, household, now);
+  const fouling: Record<string, number> = {};
+  const said: Record<string, string> = {};
+  for (const one of dues) {
+    if (!one.fouling) continue;
+    fouling[one.task] = one.fouling.median;
+    const { name, why }: DueSummary = dueSummary(machine, one, today);
+    said[one.task] = `${name}: ${why.replace(/\.$/, '')}`;
+  }
+  const doneWithin = (tasks: readonly string[], days: number): boolean =>
+    tasks.some((task) => {
+      const last = history.openings.get(task)?.lastCleaned;
+      return last !== undefined && now - last.at <= days * MS_PER_DAY;
+    });
+  const seat = hoseSeat(history);
+  const { features, habits, inUseSince } = machine;
+  const holding: [TroubleCircumstance, boolean][] = [
+    ['filter-work', doneWithin(FILTER_TASKS, FILTER_WORK_DAYS)],
+    ['moved', doneWithin(MOVING_TASKS, MOVED_DAYS)],
+    ['sheets', habits.includes('softener')],
+    ['overdose', habits.includes('overdose')],
+    ['hard-water', (household.hardness ?? 0) > HARD_WATER],
+    ['riser', features.riser === 'yes'],
+    ['cold-room', features.room === 'unheated'],
+    ['long-run', isTooLong(runs)],
+    ['hose-siphons', seat.includes('siphon') || seat.includes('too-deep')],
+    ['hose-loose', seat.includes('slips-out')],
+    ['old', inUseSince !== undefined && daysBetween(inUseSince, today) > OLD_DAYS],
+  ];
+  const circumstances = holding.flatMap(([circumstance, holds]) => (holds ? circumstance : []));
+  return {
+    situation: { kind: machine.kind, features, fouling, circumstances },
+    said,
+  };
+}

@@ -1,0 +1,220 @@
+import { hazardById, stationById } from '../care/catalogue/lookup.js';
+import type { Build, Station } from '../care/catalogue/types.js';
+import type { MachineKind } from '../model/vocabulary.js';
+import type { CheckAdvice, FixAdvice } from '../trouble/diagnosis/advice.js';
+import { Diagnosis, symptomsOf, type Answers } from '../trouble/diagnosis/diagnosis.js';
+import type { LoggedFigure } from '../trouble/cases/state.js';
+import type { Sense, StopRule, Who } from '../trouble/data/types.js';
+import { causeById } from '../trouble/data/causes.js';
+import { STOP_RULES } from '../trouble/data/stops.js';
+import type { CauseBelief } from '../trouble/diagnosis/network.js';
+import { causesOf, type Situation } from '../trouble/diagnosis/priors.js';
+import { assess } from '../trouble/diagnosis/suspects.js';
+
+/* What the trouble engine says, as it crosses a border: to the screens and over the API. */
+
+export interface SuspectView {
+  cause: string;
+  name: string;
+  station: string;
+  /** 0 to 1. */
+  chance: number;
+  who: Who;
+  fix: string;
+  task?: string;
+  because: string[];
+  against: string[];
+}
+
+export interface CheckView {
+  id: string;
+  ask: string;
+  how: string;
+  needs: readonly string[];
+  /** The words of its hazards. */
+  cautions: readonly string[];
+  minutes: number;
+  /** Minutes with mess and hazards counted in. */
+  cost: number;
+  /** Bits expected. */
+  gain: number;
+  /** What would be likeliest after a yes, and after a no. */
+  yes: string;
+  no: string;
+}
+
+export interface FixView {
+  cause: string;
+  name: string;
+  say: string;
+  who: Who;
+  task?: string;
+  chance: number;
+  minutes: number;
+}
+
+export interface TroubleView {
+  stops: StopRule[];
+  suspects: SuspectView[];
+  /** Chance that it is something else, 0 to 1. */
+  other: number;
+  /** Chance that at least one of the suspects sits on a line, 0 to 1, by line. */
+  lines: Partial<Record<Station['line'], number>>;
+  next?: { check: CheckView } | { fix: FixView };
+  /** Other checks, the most telling a minute first. */
+  checks: CheckView[];
+  fixes: FixView[];
+}
+
+/** A machine as the trouble engine knows it, and what can be told of it. */
+export interface TroubleStart {
+  symptoms: SymptomView[];
+  stops: Pick<StopRule, 'id' | 'say'>[];
+  situation: Situation;
+  /** By care task, why its station is as fouled as it is. */
+  said: Record<string, string>;
+  /** The latest figures of each quantity read at the machine. */
+  figures: Record<string, LoggedFigure[]>;
+}
+
+export interface SymptomView {
+  id: string;
+  say: string;
+  sense: Sense;
+}
+
+const MOST_CHECKS = 6;
+
+/** What can be told of a machine that is in trouble, and what to ask before anything else. */
+export const troubleStart = (
+  kind: MachineKind,
+): { symptoms: SymptomView[]; stops: Pick<StopRule, 'id' | 'say'>[] } => ({
+  symptoms: symptomsOf(kind).map(({ id, say, sense }) => ({ id, say, sense })),
+  stops: STOP_RULES.filter(({ kinds }) => kinds.includes(kind)).map(({ id, say }) => ({ id, say })),
+});
+
+/** The work for a cause that somebody looked and found. */
+export const lookedFix = (cause: string): FixView =>
+  fixView({ cause: causeById(cause), chance: 1, expected: 0 });
+
+/** Symptoms that something at a station makes. */
+export function symptomsAt(machine: Build, station: string): string[] {
+  const here = causesOf(machine).filter((cause) => cause.station === station);
+  return symptomsOf(machine.kind)
+    .filter(({ id }) => here.some(({ makes }) => makes[id] !== undefined))
+    .map(({ id }) => id);
+}
+
+const KEPT = 8;
+const CASES = new Map<string, Diagnosis>();
+
+/** A case is asked again with each answer; its network stays the same while the machine does. */
+function caseOf(situation: Situation): Diagnosis {
+  const key = JSON.stringify(situation);
+  const known = CASES.get(key);
+  if (known) return known;
+  const made = new Diagnosis(situation);
+  if (CASES.size >= KEPT) CASES.delete(CASES.keys().next().value!);
+  CASES.set(key, made);
+  return made;
+}
+
+/**
+ * What is likely wrong with a machine, why, and what to do next.
+ * @param answers by symptom or check
+ * @param stops ids of stop rules that hold: then only these are told
+ * @param history by care task, in words, why its station is as fouled as it is
+ */
+export function troubleView(
+  situation: Situation,
+  answers: Answers,
+  stops: readonly string[] = [],
+  history: Readonly<Record<string, string>> = {},
+): TroubleView {
+  const trouble = caseOf(situation);
+  const {
+    stops: holding,
+    suspects,
+    other,
+    advice,
+    belief,
+  } = assess(trouble, answers, stops, history);
+  if (!advice || !belief)
+    return { stops: holding, suspects: [], other: 0, lines: {}, checks: [], fixes: [] };
+  const { next } = advice;
+  return {
+    stops: [],
+    suspects: suspects.map(({ cause, chance, because, against }) => ({
+      cause: cause.id,
+      name: cause.name,
+      station: cause.station,
+      chance,
+      who: cause.fix.who,
+      fix: cause.fix.say,
+      ...(cause.fix.task ? { task: cause.fix.task } : {}),
+      because,
+      against,
+    })),
+    other,
+    lines: linesOf(trouble, belief, answers),
+    ...(next
+      ? {
+          next:
+            'check' in next
+              ? { check: checkView(trouble, belief, next.check) }
+              : { fix: fixView(next.fix) },
+        }
+      : {}),
+    checks: advice.checks.slice(0, MOST_CHECKS).map((check) => checkView(trouble, belief, check)),
+    fixes: advice.fixes.slice(0, MOST_CHECKS).map(fixView),
+  };
+}
+
+function linesOf(trouble: Diagnosis, belief: CauseBelief, answers: Answers): TroubleView['lines'] {
+  const explains = trouble.explaining(answers);
+  const lineOf = trouble.causes.map(({ station }) => stationById(station).line);
+  return Object.fromEntries(
+    [...new Set(lineOf)].map((line) => {
+      const marked = lineOf.map((one, i) => one === line && explains[i]!);
+      return [line, 1 - trouble.network.without(belief, marked)];
+    }),
+  );
+}
+
+function checkView(
+  trouble: Diagnosis,
+  belief: CauseBelief,
+  { check, cost, gain }: CheckAdvice,
+): CheckView {
+  const { id, ask, how, needs, hazards = [], minutes } = check;
+  const likeliest = (seen: boolean): string => {
+    const { causes, none } = trouble.network.after(belief, id, seen);
+    const best = causes.reduce((best, chance, i) => (chance > causes[best]! ? i : best), 0);
+    const percent = (chance: number) => `${Math.min(99, Math.round(100 * chance))} %`;
+    return causes[best]! >= none
+      ? `then most likely ${trouble.causes[best]!.name} (${percent(causes[best]!)})`
+      : `then most likely something that is not on this list (${percent(none)})`;
+  };
+  return {
+    id,
+    ask,
+    how,
+    needs,
+    cautions: hazards.map((hazard) => hazardById(hazard).caution),
+    minutes,
+    cost,
+    gain,
+    yes: likeliest(true),
+    no: likeliest(false),
+  };
+}
+
+const fixView = ({ cause, chance }: FixAdvice): FixView => ({
+  cause: cause.id,
+  name: cause.name,
+  say: cause.fix.say,
+  who: cause.fix.who,
+  ...(cause.fix.task ? { task: cause.fix.task } : {}),
+  chance,
+  minutes: cause.fix.minutes,
+});

@@ -1,0 +1,153 @@
+import type { BenchView, Entry, Visit } from '@needlecase/core';
+import type { Page } from '@playwright/test';
+import { expect, goOn, goTo, machineCalled, ready, test, type House } from './house.js';
+
+async function begin(
+  page: Page,
+  house: House,
+  machine: string,
+  ...tasks: string[]
+): Promise<Visit> {
+  const { id: machineId } = await machineCalled(house, machine);
+  const run = await house.api<Visit>('runs', { tasks: tasks.map((task) => ({ machineId, task })) });
+  await page.goto(`${house.address}visit/${run.id}`);
+  await page.getByRole('button', { name: 'Begin with the first step' }).click();
+  return run;
+}
+
+test('chlorine on the gasket stops vinegar in the drum until a rinse has run', async ({
+  page,
+  demo,
+}) => {
+  test.slow();
+  await begin(page, demo, 'Cellar washer', 'gasket-folds', 'drum-clean');
+  await goTo(page, 'If there is mould');
+  const onward = page.locator('[data-onward]');
+  await expect(onward).toBeDisabled();
+  await page.getByRole('button', { name: /^Mould remover with chlorine/ }).click();
+  await goTo(page, 'run a rinse with nothing');
+  await expect(onward).toHaveText('Rinse first');
+  await page.getByRole('button', { name: 'Leave this out' }).click();
+
+  await goTo(page, 'Look in the manual');
+  await page.getByRole('button', { name: /^Vinegar/ }).click();
+  const stop = page.getByRole('alert');
+  await expect(stop).toContainText('it gives chlorine gas');
+  await expect(stop).toContainText('get out and shut the door behind you');
+  await expect(onward).toBeDisabled();
+  // A reload, another way in, another visit: it is still in there.
+  await page.reload();
+  await page.getByRole('button', { name: /^Citric acid/ }).click();
+  await expect(stop).toContainText('chlorine gas');
+  await page.goto(`${demo.address}visit`);
+  const washer = page.getByRole('group', { name: /Cellar washer/ });
+  await washer.getByRole('checkbox').first().waitFor();
+  for (const box of await page.getByRole('checkbox').all()) await box.uncheck();
+  await washer.getByRole('checkbox', { name: /Descale/ }).check();
+  await expect(page.getByText('Not rinsed out of Cellar washer yet')).toBeVisible();
+  await expect(page.getByText('The visit will stop before “Put the acid')).toBeVisible();
+  await page.goBack();
+  await page.getByRole('button', { name: /^Vinegar/ }).click();
+  await stop.getByRole('button', { name: 'A full rinse has run to its end' }).click();
+  await page.getByRole('button', { name: /^Vinegar/ }).click();
+  await expect(page.getByText('Noted: vinegar')).toBeVisible();
+  await expect(onward).toBeEnabled();
+
+  const { entries } = await demo.api<{ entries: Entry[] }>('entries?limit=20');
+  const told = entries.filter(({ kind }) => kind === 'chemical' || kind === 'rinse').reverse();
+  expect(told.map(({ product, kind }) => product ?? kind)).toEqual([
+    'mould-bleach',
+    'rinse',
+    'vinegar',
+  ]);
+  // What was not used after all is taken back.
+  await page.getByRole('button', { name: 'I did not use it' }).click();
+  await expect
+    .poll(async () => {
+      const { states } = await demo.api<BenchView>('bench');
+      return states.flatMap(({ chemicals }) => chemicals.events);
+    })
+    .toEqual([]);
+});
+
+test('a proof comes back as a question after the next load, and stays open where it did not hold', async ({
+  page,
+  demo,
+}) => {
+  test.slow();
+  await begin(page, demo, 'Cellar washer', 'dispenser');
+  await goTo(page, 'Note how dirty it is');
+  await page.getByRole('radio', { name: /light/ }).check({ force: true });
+  await goTo(page, 'Is this right?');
+  await page.getByRole('button', { name: 'Finish and record' }).click();
+  await expect(page.getByText('To be looked at after the next load')).toBeVisible();
+  await page.getByRole('link', { name: 'To the bench', exact: true }).click();
+  const question = page.getByRole('heading', { name: /Did it hold\?/ });
+  await ready(page);
+  await expect(question).toHaveCount(0);
+  await page.getByRole('button', { name: /Count a load of the Cellar washer/ }).click();
+  await expect(question).toContainText('Clean the dispenser');
+  await page.getByRole('button', { name: 'It is not right' }).click();
+  await expect(page.getByRole('heading', { name: /It did not hold/ })).toBeVisible();
+  await page.getByRole('button', { name: 'It is right now' }).click();
+  await expect(page.getByRole('heading', { name: /hold/ })).toHaveCount(0);
+});
+
+test('a timer goes on at other steps and through a reload, and says when it is up', async ({
+  page,
+  demo,
+}) => {
+  await page.clock.install();
+  await begin(page, demo, 'Cellar washer', 'pump-filter');
+  await page.getByRole('button', { name: /^Start a timer/ }).click();
+  await goOn(page);
+  const chip = page.getByRole('button', { name: /29:5\d|30:00/ });
+  await expect(chip).toBeVisible();
+  await page.reload();
+  await expect(chip).toBeVisible();
+  await page.clock.fastForward('31:00');
+  await expect(page.getByText('the time is up')).toBeVisible();
+  await page.getByRole('button', { name: /done$/ }).click();
+  await expect(page.getByRole('timer')).toHaveText('0:00');
+});
+
+test('a second screen sees the first one’s progress within a second', async ({
+  page,
+  demo,
+  context,
+}) => {
+  const run = await begin(page, demo, 'Studio washer', 'softener-cup');
+  const second = await context.newPage();
+  await second.goto(`${demo.address}visit/${run.id}`);
+  await ready(second);
+  await expect(second.locator('[data-step-title]')).toContainText('Lift the cup off');
+  await page.locator('[data-onward]').click();
+  await expect(second.locator('[data-step-title]')).toContainText('Note how it looks', {
+    timeout: 1000,
+  });
+});
+
+test('a swipe goes on and back', async ({ page, demo }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await begin(page, demo, 'Studio washer', 'softener-cup');
+  const swipe = (from: number, to: number) =>
+    page.evaluate(
+      ([from, to]) => {
+        const target = document.querySelector('nc-step h1')!;
+        const touch = (clientX: number) =>
+          new Touch({ identifier: 1, target, clientX, clientY: 400 });
+        const send = (type: string, touches: Touch[], changedTouches: Touch[]) =>
+          target.dispatchEvent(new TouchEvent(type, { touches, changedTouches, bubbles: true }));
+        send('touchstart', [touch(from)], [touch(from)]);
+        send('touchend', [], [touch(to)]);
+      },
+      [from, to] as const,
+    );
+  const title = page.locator('[data-step-title]');
+  await swipe(300, 120);
+  await expect(title).toContainText('Note how it looks');
+  await swipe(100, 130);
+  await expect(title).toContainText('Note how it looks');
+  await swipe(80, 290);
+  await expect(title).toContainText('Lift the cup off');
+});

@@ -1,0 +1,232 @@
+import type { AddressInfo } from 'node:net';
+import { performance } from 'node:perf_hooks';
+import {
+  dayOf,
+  duesOf,
+  gather,
+  inDriver,
+  tasksOf,
+  Usage,
+  Diagnosis,
+  drawTrouble,
+  minutesTo,
+  MACHINE_KINDS,
+  troubleView,
+  USUAL_BLOWER,
+  ventRun,
+  dryLoad,
+  type VentRun,
+  type MachineKind,
+  type EntryDraft,
+  type Fact,
+  type Grade,
+  Openings,
+  type History,
+  type Household,
+  type MachineDraft,
+} from '@needlecase/core';
+import { makeApp } from './app.js';
+import { openDatabase } from './db/open.js';
+
+/*
+ * Measures the server and the engines: `node benchmark.js FILE` makes a file with 8 machines and 60,000
+ * entries, and prints one line of JSON.
+ */
+
+const DAY = 86_400_000;
+const YEARS = 10;
+const now = Date.now();
+
+const HOUSE = {
+  name: 'Bench',
+  zone: 'Europe/Vienna',
+  units: 'metric',
+  school: 'steady',
+  risk: 0.1,
+} as const;
+const MACHINES: MachineDraft[] = (
+  ['front-load-washer', 'vented-dryer', 'condenser-dryer', 'top-load-washer'] as const
+).flatMap((kind) =>
+  [1, 2].map((n) => ({
+    name: `${kind} ${n}`,
+    kind,
+    place: 'Cellar',
+    features: {},
+    habits: [],
+    loadsPerWeek: 14,
+  })),
+);
+
+/** The median of many timings of some work, milliseconds. */
+async function median(times: number, work: () => unknown): Promise<number> {
+  const spans: number[] = [];
+  for (let i = 0; i < times; i++) {
+    const start = performance.now();
+    await work();
+    spans.push(performance.now() - start);
+  }
+  return spans.sort((a, b) => a - b)[times >> 1]!;
+}
+
+async function apiTimes(file: string, entries: number) {
+  const { store, express } = makeApp(openDatabase(file));
+  store.write(() => {
+    store.household.create(HOUSE);
+    const machines = MACHINES.map((draft) => store.machines.create(draft));
+    const origin = { zone: HOUSE.zone, author: 'bench' };
+    for (let i = 0; i < entries; i++) {
+      const machine = machines[i % machines.length]!;
+      const at = new Date(now - (i / entries) * YEARS * 365 * DAY).toISOString();
+      const tasks = tasksOf(machine);
+      const round = Math.floor(i / machines.length);
+      const care = round % 30 === 0;
+      const draft: EntryDraft = care
+        ? {
+            kind: 'done',
+            machineId: machine.id,
+            at,
+            task: tasks[(round / 30) % tasks.length]!.id,
+            grade: (round % 3) as Grade,
+          }
+        : { kind: 'load', machineId: machine.id, at, count: 1 };
+      store.entries.add(draft, origin);
+    }
+  });
+  const server = express.listen(0, '127.0.0.1');
+  await new Promise((done) => server.once('listening', done));
+  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
+  const bench = async () => (await fetch(`${address}/bench`)).arrayBuffer();
+  const machineId = store.machines.list()[0]!.id;
+  const afterTap = async () => {
+    store.write(() =>
+      store.entries.add(
+        { kind: 'load', machineId, at: new Date().toISOString(), count: 1 },
+        { zone: HOUSE.zone, author: 'bench' },
+      ),
+    );
+    await bench();
+  };
+  await bench();
+  const warm = await median(41, bench);
+  const tapped = await median(21, afterTap);
+  const cold = await median(11, () => {
+    store.entries.dropCaches();
+    return bench();
+  });
+  const log = await median(21, async () =>
+    (await fetch(`${address}/entries?limit=60`)).arrayBuffer(),
+  );
+  server.closeAllConnections();
+  server.close();
+  store.close();
+  return { warm, tapped, cold, log };
+}
+
+/** Ten years of a machine used five times a week, each task done as the steady school says. */
+function decade(_: unknown, which: number): History {
+  const machine = { kind: 'front-load-washer', features: {} } as const;
+  const loads = Array.from({ length: YEARS * 260 }, (_, i): Fact => {
+    const at = now - i * 1.4 * DAY;
+    return { entryId: `l${i}`, kind: 'load', at, day: dayOf(at, HOUSE.zone), count: 1 };
+  });
+  const due = tasksOf(machine).filter(({ habit }) => !habit);
+  const work = due.flatMap(({ id: task, intervals }) => {
+    const every = inDriver(intervals.steady, 'days');
+    const times = Math.floor((YEARS * 365) / every);
+    return Array.from({ length: times }, (_, i): Fact => {
+      const at = now - (times - i - 0.5 - which / 100) * every * DAY;
+      const grade = ((i + which) % 3) as Grade;
+      return { entryId: `${task}${i}`, kind: 'done', at, day: dayOf(at, HOUSE.zone), task, grade };
+    });
+  });
+  const { taps, ...past } = gather([...loads, ...work]);
+  return { ...past, usage: new Usage(taps, 5) };
+}
+
+/** So many different pasts are made up; more machines than that share their entries, not their lists. */
+const PASTS = Array.from({ length: 20 }, decade);
+
+/** Time for the due dates of so many machines, none of them worked out before, milliseconds. */
+function dueTimes(machines: number): number {
+  const household: Household = { id: 'h', version: 1, ...HOUSE };
+  const machine = { id: 'm', version: 1, ...MACHINES[0]! };
+  const histories = Array.from({ length: machines }, (_, i): History => {
+    const past = PASTS[i % PASTS.length]!;
+    const openings = new Map(
+      [...past.openings].map(([task, list]) => [task, new Openings(list.list)]),
+    );
+    return { ...past, openings };
+  });
+  const start = performance.now();
+  for (const history of histories) duesOf(machine, history, household, now);
+  return performance.now() - start;
+}
+
+/** A plain generator of numbers (mulberry32, public domain), so that each run is the same. */
+function seeded(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+const TROUBLES = 1000;
+
+/** Mean minutes to put troubles of a kind right, by the way to go about it. */
+function minutesOf(kind: MachineKind): Record<'advised' | 'random' | 'fixed', number> {
+  const trouble = new Diagnosis({ kind, features: {} });
+  const random = seeded(42);
+  const sums = { advised: 0, random: 0, fixed: 0 };
+  for (let i = 0; i < TROUBLES; i++) {
+    const drawn = drawTrouble(trouble, random);
+    for (const policy of ['advised', 'random', 'fixed'] as const) {
+      sums[policy] += minutesTo(trouble, drawn, policy, random) / TROUBLES;
+    }
+  }
+  return sums;
+}
+
+/** Time for one answer of the trouble engine, milliseconds. */
+const troubleTime = (): Promise<number> =>
+  median(101, () =>
+    troubleView(
+      { kind: 'front-load-washer', features: {} },
+      { 'drains-slowly': 'yes', 'code-drain': 'yes', gurgle: 'no' },
+    ),
+  );
+
+/** The run that is solved: a riser and two elbows. */
+const VENT: VentRun = {
+  pieces: [
+    { is: 'hose', length: 1.5, stretched: false },
+    { is: 'straight', length: 2, direction: 'level' },
+    { is: 'elbow', angle: 90, radius: '4-in' },
+    { is: 'straight', length: 2.5, direction: 'up' },
+    { is: 'elbow', angle: 90, radius: 'mitered' },
+    { is: 'straight', length: 1, direction: 'level' },
+    { is: 'hood', state: 'linted', screened: false },
+  ],
+  material: 'smooth-metal',
+  diameter: 0.1,
+  lining: 0.004,
+  temperature: 60,
+  blower: USUAL_BLOWER,
+};
+const LOAD = { dry: 3.83, moisture: 0.575, target: 0.04, heater: 5400, room: 24, humidity: 0.5 };
+
+const file = process.argv[2];
+if (!file) throw new Error('Name a file to make.');
+dueTimes(20);
+const dues = Object.fromEntries([10, 100, 1000].map((n) => [n, dueTimes(n)]));
+const trouble = {
+  answer: await troubleTime(),
+  minutes: MACHINE_KINDS.map((kind) => ({ kind, ...minutesOf(kind) })),
+};
+const measure = {
+  vent: await median(101, () => ventRun(VENT)),
+  drum: await median(21, () => dryLoad({ ...LOAD, flow: 0.03 })),
+};
+console.log(JSON.stringify({ api: await apiTimes(file, 60_000), dues, trouble, measure }));

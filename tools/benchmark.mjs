@@ -1,0 +1,153 @@
+/* npm run benchmark: what the budgets in the guide ask for, measured on this machine. */
+import { execFileSync, spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { browser, build, install, root } from './steps.mjs';
+
+install();
+build();
+const executablePath = browser();
+const { chromium } = await import('@playwright/test');
+
+const work = mkdtempSync(join(tmpdir(), 'needlecase-benchmark-'));
+const file = join(work, 'bench.sqlite');
+const rows = [];
+const row = (what, figure, budget) => rows.push({ what, figure, budget });
+const ms = (value) => `${value < 10 ? value.toFixed(1) : Math.round(value)} ms`;
+
+try {
+  const { api, dues, trouble, measure } = JSON.parse(
+    execFileSync('node', ['server/dist/benchmark.js', file], { cwd: root, encoding: 'utf8' }),
+  );
+
+  const server = spawn('node', ['server/dist/main.js'], {
+    cwd: root,
+    env: { ...process.env, NEEDLECASE_DB: file, PORT: '0' },
+  });
+  const address = await new Promise((found) =>
+    server.stdout.on('data', (text) => {
+      const match = /http:\/\/\S+/.exec(String(text));
+      if (match) found(match[0]);
+    }),
+  );
+  const engine = await chromium.launch({
+    executablePath,
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
+  const firsts = [];
+  const changes = [];
+  let inPage = 0;
+  let scripts = new Set();
+  for (let i = 0; i < 5; i++) {
+    const page = await (await engine.newContext()).newPage();
+    scripts = new Set();
+    page.on('response', (answer) => {
+      if (answer.url().endsWith('.js')) scripts.add(new URL(answer.url()).pathname);
+    });
+    await page.goto(address);
+    await page
+      .getByRole('button', { name: /Count a load/ })
+      .first()
+      .waitFor();
+    firsts.push(await page.evaluate(() => performance.now()));
+    await page.getByRole('link', { name: 'Log' }).click();
+    await page.getByRole('heading', { name: 'Log', level: 1 }).waitFor();
+    await page.getByRole('link', { name: 'Bench', exact: true }).click();
+    await page
+      .getByRole('button', { name: /Count a load/ })
+      .first()
+      .waitFor();
+    changes.push(
+      await page.evaluate(async () => {
+        const start = performance.now();
+        [...document.querySelectorAll('nav a')].find((a) => a.textContent === 'Log').click();
+        while (document.querySelector('h1')?.textContent !== 'Log') {
+          await new Promise((next) => requestAnimationFrame(next));
+        }
+        return performance.now() - start;
+      }),
+    );
+    if (i === 0) inPage = await troubleInPage(page);
+    if (i === 0) {
+      const fresh = await (await engine.newContext()).newPage();
+      scripts = new Set();
+      fresh.on('response', (answer) => {
+        if (answer.url().endsWith('.js')) scripts.add(new URL(answer.url()).pathname);
+      });
+      await fresh.goto(address);
+      await fresh
+        .getByRole('button', { name: /Count a load/ })
+        .first()
+        .waitFor();
+      const bytes = [...scripts].reduce(
+        (sum, path) =>
+          sum + gzipSync(readFileSync(join(root, 'web/dist/browser', path)), { level: 9 }).length,
+        0,
+      );
+      row('Initial JavaScript of the Bench, gzip', `${Math.round(bytes / 1000)} kB`, '200 kB');
+    }
+    await page.context().close();
+  }
+  await engine.close();
+  server.kill();
+
+  const middle = (values) => values.sort((a, b) => a - b)[values.length >> 1];
+  row(
+    'Bench usable in the browser, 8 machines and 60,000 entries, first visit',
+    ms(middle(firsts)),
+    '1000 ms',
+  );
+  row('Change of view, Bench to Log', ms(middle(changes)), '100 ms');
+  row('Bench from the API, median, 60,000 entries', ms(api.warm), '25 ms');
+  row('  right after a load was counted', ms(api.tapped), '25 ms');
+  row('  with nothing at hand, all read from the file', ms(api.cold), '');
+  row('Newest 60 log entries from the API', ms(api.log), '');
+  row('Due dates with learning, 10 machines of 10 years', ms(dues[10]), '');
+  row('  100 machines', ms(dues[100]), '');
+  row('  1,000 machines', ms(dues[1000]), '2000 ms');
+
+  row('Trouble: one answer in the page, front loader, median', ms(inPage), '5 ms');
+  row('Trouble: one answer in Node', ms(trouble.answer), '5 ms');
+  for (const { kind, advised, random, fixed } of trouble.minutes) {
+    const share = Math.round(100 * (advised / Math.min(random, fixed)));
+    row(
+      `  a thousand troubles of a ${kind}, minutes: advised; random order ${Math.round(random)}, fixed order ${Math.round(fixed)}`,
+      `${Math.round(advised)} (${share} %)`,
+      '75 %',
+    );
+  }
+
+  row('Vent run solved', ms(measure.vent), '1 ms');
+  row('Drum model, a load', ms(measure.drum), '20 ms');
+
+  const wide = Math.max(...rows.map(({ what }) => what.length));
+  console.log(`${'measured'.padEnd(wide)}  ${'figure'.padStart(9)}  budget`);
+  for (const { what, figure, budget } of rows) {
+    console.log(`${what.padEnd(wide)}  ${figure.padStart(9)}  ${budget}`);
+  }
+} finally {
+  rmSync(work, { recursive: true, force: true });
+}
+
+/** Tells a front loader's trouble step by step; what the engine took for an answer, ms, in the middle. */
+async function troubleInPage(page) {
+  await page.goto(`${new URL(page.url()).origin}/trouble`);
+  await page
+    .getByRole('link', { name: /Line of the/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'None of these' }).click();
+  await page.locator('nc-tell .choice').first().click();
+  for (let i = 0; i < 12; i++) {
+    await page
+      .locator('nc-tell .choice')
+      .nth(i % 3)
+      .click();
+  }
+  const times = await page.evaluate(() =>
+    performance.getEntriesByName('trouble answer').map(({ duration }) => duration),
+  );
+  return times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
+}

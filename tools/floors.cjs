@@ -1,0 +1,33 @@
+/* The rooms of core, from the ground up: each stands only on those named before it. */
+const FLOORS = [
+  { room: 'model', holds: 'schemas, the fixed words of the field, quantities, entry kinds' },
+  { room: 'units', holds: 'quantities and their conversion, figures in sentences, calendar' },
+  { room: 'chemistry', holds: 'products, what must not meet, guard, recipes' },
+  { room: 'measure/input', holds: 'what an instrument takes in, and how readings are kept' },
+  { room: 'measure/water', holds: 'instruments along the water line' },
+  { room: 'measure/mix', holds: 'instruments of dosing and mixing' },
+  { room: 'measure/air', holds: 'instruments along the air line' },
+  { room: 'measure', holds: 'running cost, and the table of all instruments' },
+  { room: 'care/catalogue', holds: 'what there is to do: stations, tasks, set-ups, procedures' },
+  { room: 'care/record', holds: 'what happened: history, openings, loads, rules for entries' },
+  { room: 'care/fouling', holds: 'how fouled: beliefs, learning' },
+  { room: 'care/schedule', holds: 'when: intervals, rules, due dates, explanations, a year' },
+  { room: 'care/visit', holds: 'how it is done: plan, progress, products, proofs, entries' },
+  { room: 'care/house', holds: 'the whole household: machine states, supplies, habits' },
+  { room: 'trouble/data', holds: 'causes, checks, symptoms, stop rules' },
+  { room: 'trouble/codes', holds: 'display codes: sheets, reading, evidence' },
+  { room: 'trouble/diagnosis', holds: 'the network, priors, suspects, advice' },
+  { room: 'trouble/cases', holds: 'cases: events, state, words, proof' },
+  { room: 'views', holds: 'what crosses to the screens' },
+  { room: 'print', holds: 'sheets to print' },
+];
+
+/** Files of a room; those of a room inside it are not among them. */
+const roomPath = (room) => {
+  const inner = FLOORS.filter(({ room: other }) => other.startsWith(`${room}/`)).map(
+    ({ room: other }) => other.slice(room.length + 1),
+  );
+  return `^core/src/${room}/${inner.length ? `(?!(${inner.join('|')})/)` : ''}`;
+};
+
+module.exports = { FLOORS, roomPath };

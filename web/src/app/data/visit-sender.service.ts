@@ -1,0 +1,236 @@
+import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import type { Entry, Visit } from '@needlecase/core';
+import { firstValueFrom, Subject } from 'rxjs';
+import { ApiProblem, ApiService } from './api.service';
+import { readLocal, removeLocal, localNames, writeLocal } from './local';
+import { hasLocks, locked, lockedIfFree } from './platform';
+
+/** What this device knows of a visit. */
+export interface Kept {
+  run: Visit;
+  /** Version that the server is known to have. */
+  base: number;
+  /** Changes that the server does not have. */
+  unsent: boolean;
+  /** Counts the changes, so that one made while another is on its way is not lost. */
+  edits: number;
+  /** Finished here; the server is to record it. */
+  finishing?: boolean;
+}
+
+/** What came of sending. */
+export type Sent =
+  | { id: string; what: 'stored'; run: Visit }
+  | { id: string; what: 'finished'; run: Visit; entries: Entry[] }
+  /** Another screen went on with it: the person has to choose. */
+  | { id: string; what: 'conflict'; run: Visit }
+  | { id: string; what: 'refused'; problem: ApiProblem }
+  | { id: string; what: 'unreachable' };
+
+const RETRY_MS = 3000;
+const PREFIX = 'run.';
+
+/**
+ * Visits on this device: each change is written down at once and sent as soon as the server can be
+ * reached, one at a time and always the newest; a visit finished without a connection is recorded when
+ * there is one, whether its page is open or not.
+ *
+ * Two tabs share the device's storage: each goes by its own memory, the one that has a visit open sends
+ * it, and what a tab only read never takes the place of what another has not sent.
+ *
+ * ```
+ *   keep -> device -> PATCH (If-Match) -> finish -> forgotten
+ *                     409: kept, and asked
+ * ```
+ */
+@Injectable({ providedIn: 'root' })
+export class VisitSender {
+  readonly #api = inject(ApiService);
+  readonly #under = new Map<string, Promise<void>>();
+  readonly #conflicts = new Set<string>();
+  /** What this tab holds of visits. */
+  readonly #here = new Map<string, Kept>();
+  /** Visits open in this tab, and in no other. */
+  readonly #claims = new Set<string>();
+  #retry: ReturnType<typeof setTimeout> | undefined;
+  #gone = false;
+
+  readonly sent$ = new Subject<Sent>();
+  /** Visits that the server does not have as they are here. */
+  readonly waiting = signal<Visit[]>([]);
+
+  constructor() {
+    const online = () => this.sendAll();
+    if (typeof window !== 'undefined') window.addEventListener('online', online);
+    inject(DestroyRef).onDestroy(() => {
+      window.removeEventListener('online', online);
+      clearTimeout(this.#retry);
+      this.#gone = true;
+    });
+    this.#count();
+    this.sendAll();
+  }
+
+  read(id: string): Kept | undefined {
+    return this.#here.get(id) ?? readDevice(id);
+  }
+
+  /** A device without room still has the server. */
+  keep(kept: Kept): void {
+    const { id } = kept.run;
+    const before = this.#here.get(id);
+    this.#here.set(id, kept);
+    const others =
+      !before?.unsent && !kept.unsent && readDevice(id)?.unsent && !this.#claims.has(id);
+    if (!others) writeDevice(kept);
+    this.#count();
+  }
+
+  /** Marks a visit as open in this tab. @returns what lets it go */
+  claim(id: string): () => void {
+    let letGo = (): void => undefined;
+    if (!hasLocks()) return letGo;
+    const until = new Promise<void>((done) => (letGo = done));
+    void locked(PREFIX + id, async () => {
+      this.#claims.add(id);
+      await until;
+      this.#claims.delete(id);
+    });
+    return () => letGo();
+  }
+
+  /** Sends a visit unless another tab has it open. */
+  sendIfFree(id: string): void {
+    if (this.#claims.has(id)) return void this.send(id);
+    void lockedIfFree(PREFIX + id, () => this.send(id));
+  }
+
+  forget(id: string): void {
+    this.#here.delete(id);
+    removeLocal(PREFIX + id);
+    this.#conflicts.delete(id);
+    this.#count();
+  }
+
+  /** The person chose: what is kept here may be sent over the other screen’s. */
+  settled(id: string): void {
+    this.#conflicts.delete(id);
+  }
+
+  /** Sends everything that waits. */
+  sendAll(): void {
+    for (const [id, { unsent, finishing }] of this.#here) {
+      if (unsent || finishing) void this.send(id);
+    }
+    // What a tab left behind that is shut by now.
+    for (const { id } of this.waiting()) if (!this.#here.has(id)) this.sendIfFree(id);
+  }
+
+  /** Sends a visit until nothing of it is unsent, or it cannot go on. One at a time. */
+  send(id: string): Promise<void> {
+    const under = this.#under.get(id);
+    if (under) return under;
+    const sending = this.#send(id).finally(() => {
+      this.#under.delete(id);
+      this.#count();
+    });
+    this.#under.set(id, sending);
+    return sending;
+  }
+
+  async #send(id: string): Promise<void> {
+    try {
+      while (!this.#conflicts.has(id)) {
+        const kept = this.read(id);
+        if (!kept || !(await this.#step(kept))) return;
+      }
+    } catch (problem) {
+      if (!(problem instanceof ApiProblem)) throw problem;
+      if (problem.unreachable || problem.status >= 500) {
+        this.sent$.next({ id, what: 'unreachable' });
+        clearTimeout(this.#retry);
+        if (!this.#gone) this.#retry = setTimeout(() => this.sendAll(), RETRY_MS);
+      } else {
+        this.#conflicts.add(id);
+        this.sent$.next({ id, what: 'refused', problem });
+      }
+    }
+  }
+
+  /** @returns whether there may be more to send */
+  async #step(kept: Kept): Promise<boolean> {
+    const { id } = kept.run;
+    if (kept.unsent) {
+      const stored = await this.#patch(kept);
+      if (!stored) return false;
+      const now = this.read(id) ?? kept;
+      this.keep({
+        ...now,
+        run: { ...now.run, version: stored.version },
+        base: stored.version,
+        unsent: now.edits !== kept.edits,
+      });
+      this.sent$.next({ id, what: 'stored', run: stored });
+      return true;
+    }
+    if (!kept.finishing) return false;
+    const done = await firstValueFrom(
+      this.#api.send<{ run: Visit; entries: Entry[] }>('POST', `runs/${id}/finish`, undefined, {
+        key: `finish-${id}-${kept.base}`,
+      }),
+    );
+    this.forget(id);
+    this.sent$.next({ id, what: 'finished', ...done });
+    return false;
+  }
+
+  /** @returns the run as stored, or nothing when another screen went on */
+  async #patch({ run, base }: Kept): Promise<Visit | undefined> {
+    const { id, progress, state } = run;
+    try {
+      return await firstValueFrom(
+        this.#api.send<Visit>('PATCH', `runs/${id}`, { progress, state }, { version: base }),
+      );
+    } catch (problem) {
+      const current =
+        problem instanceof ApiProblem ? (problem.current as Visit | undefined) : undefined;
+      if (!current) throw problem;
+      // A retry whose first try did arrive is no conflict.
+      if (sameVisit(current, run)) return current;
+      this.#conflicts.add(id);
+      this.sent$.next({ id, what: 'conflict', run: current });
+      return undefined;
+    }
+  }
+
+  #count(): void {
+    const kept = localNames(PREFIX).flatMap((id) => readDevice(id) ?? []);
+    this.waiting.set(
+      kept.filter(({ unsent, finishing }) => unsent || finishing).map(({ run }) => run),
+    );
+  }
+}
+
+function readDevice(id: string): Kept | undefined {
+  const kept = readLocal<Partial<Kept>>(PREFIX + id);
+  if (!kept?.run) return undefined;
+  const { run, base = run.version, unsent = true, edits = 0, finishing = false } = kept;
+  return { run, base, unsent, edits, finishing };
+}
+
+const writeDevice = (kept: Kept): void => writeLocal(PREFIX + kept.run.id, kept);
+
+/** Whether two versions of a visit say the same. */
+export const sameVisit = (
+  a: Pick<Visit, 'progress' | 'state'>,
+  b: Pick<Visit, 'progress' | 'state'>,
+): boolean => a.state === b.state && canonical(a.progress) === canonical(b.progress);
+
+/** JSON with its keys in order, so that equal progress reads equal. */
+function canonical(value: unknown): string {
+  return JSON.stringify(value, (_key, inner: unknown) =>
+    inner && typeof inner === 'object' && !Array.isArray(inner)
+      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => a.localeCompare(b)))
+      : inner,
+  );
+}

@@ -1,0 +1,151 @@
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { convert, say, TUB_FIELDS, tubWater, type Amount } from '@needlecase/core';
+import { sameData } from '../../data/same-data';
+import { FiguresComponent } from '../parts/figures.component';
+import { InstrumentComponent } from '../parts/instrument.component';
+import { Measuring } from '../parts/measuring';
+
+const FIRST: Record<string, Amount> = {
+  height: { value: 15, unit: 'cm' },
+  radius: { value: 26, unit: 'cm' },
+  depth: { value: 35, unit: 'cm' },
+};
+const MOST_TRAYS = 40;
+
+/** Water behind the glass: litres, trays, minutes. */
+@Component({
+  selector: 'nc-tub-water',
+  imports: [FiguresComponent, InstrumentComponent],
+  providers: [Measuring],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <nc-instrument
+      name="Water in the tub"
+      lead="Hold a rule to the glass: from the lowest point of the drum up to the water. Let hot water cool before you let it out."
+      keep="Keep it in the record"
+      [working]="result().value?.working ?? []"
+      [ready]="measured() && result().value !== undefined"
+      (save)="save()"
+    >
+      <nc-figures
+        form
+        [fields]="fields"
+        [units]="measuring.units()"
+        [first]="first()"
+        [problems]="result().problems"
+        (given)="given.set($event)"
+      />
+      @if (result().value; as r) {
+        <div class="numbers" aria-live="polite">
+          <div>
+            <b>{{ litres() }}</b> stand there
+          </div>
+          <div>
+            <b>{{ r.trays }}</b> trays carried half full
+          </div>
+          <div>
+            <b>{{ r.buckets }}</b> buckets
+          </div>
+          <div>
+            <b>{{ minutes() }} min</b> by the thin hose
+          </div>
+        </div>
+        <svg
+          viewBox="0 0 560 250"
+          class="drawing"
+          role="img"
+          aria-label="The water behind the glass, and the trays to scale"
+        >
+          <clipPath id="drum"><circle cx="125" cy="125" r="104" /></clipPath>
+          @if (lying()) {
+            <g clip-path="url(#drum)">
+              <rect
+                class="water-fill"
+                x="20"
+                [attr.y]="229 - level()"
+                width="210"
+                [attr.height]="level()"
+              />
+            </g>
+            <circle cx="125" cy="125" r="104" />
+            <circle class="wall" cx="125" cy="125" r="116" />
+          } @else {
+            <rect
+              class="water-fill"
+              x="35"
+              [attr.y]="229 - level()"
+              width="180"
+              [attr.height]="level()"
+            />
+            <path d="M35 20V229H215V20" />
+          }
+          @for (tray of trays(); track $index) {
+            <path
+              [attr.transform]="'translate(' + tray.x + ',' + tray.y + ')'"
+              d="M0 0l3 14h24l3 -14"
+            />
+            <path
+              class="water-fill"
+              [attr.transform]="'translate(' + tray.x + ',' + tray.y + ')'"
+              d="M1.500 7l1.500 7h24l1.500 -7z"
+            />
+          }
+        </svg>
+        @if (r.trays > mostTrays) {
+          <p class="soft small">{{ mostTrays }} of {{ r.trays }} trays are drawn.</p>
+        }
+      }
+    </nc-instrument>
+  `,
+  styleUrl: './instruments.scss',
+})
+export class TubWaterComponent {
+  protected readonly measuring = inject(Measuring);
+  protected readonly fields = TUB_FIELDS;
+  protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
+  protected readonly given = linkedSignal(() => this.first());
+  protected readonly mostTrays = MOST_TRAYS;
+  protected readonly lying = computed(() => this.measuring.machine()?.kind !== 'top-load-washer');
+  protected readonly result = computed(() =>
+    this.measuring.attempt(() => tubWater(this.given(), this.lying())),
+  );
+  /** Whether the height was measured: what stands there at first is an example. */
+  protected readonly measured = computed(
+    () => !sameData(this.given()['height'], this.first()['height']),
+  );
+  protected readonly litres = computed(() =>
+    say((this.result().value?.litres ?? 0) / 1000, 'volume', this.measuring.units()),
+  );
+  protected readonly minutes = computed(() => Math.ceil(this.result().value?.minutes ?? 0));
+  /** Height of the water in the drawing. */
+  protected readonly level = computed(() => {
+    const [height, radius, depth] = ['height', 'radius', 'depth'].map((name) => {
+      const amount = this.given()[name];
+      return amount ? convert(amount.value, 'length', amount.unit, 'm') : 0;
+    });
+    const most = this.lying() ? 2 * radius! : depth!;
+    return most > 0 ? 208 * Math.min(1, height! / most) : 0;
+  });
+  protected readonly trays = computed(() =>
+    Array.from({ length: Math.min(MOST_TRAYS, this.result().value?.trays ?? 0) }, (_, i) => ({
+      x: 280 + (i % 8) * 34,
+      y: 30 + Math.floor(i / 8) * 24,
+    })),
+  );
+
+  constructor() {
+    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
+  }
+
+  protected save(): void {
+    const litres = this.result().value?.litres;
+    if (litres === undefined) return;
+    void this.measuring.save({
+      kind: 'reading',
+      station: 'tub',
+      quantity: 'standing-water',
+      value: Number(litres.toFixed(1)),
+      unit: 'L',
+    });
+  }
+}

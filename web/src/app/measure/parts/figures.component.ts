@@ -1,0 +1,101 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
+import {
+  convert,
+  fieldUnit,
+  unitsOf,
+  type Amount,
+  type Field,
+  type FieldProblem,
+  type Fields,
+  type UnitSystem,
+} from '@needlecase/core';
+import { numberOf } from '../../forms/number-of';
+
+interface Typed {
+  text: string;
+  unit: string;
+}
+
+let number = 0;
+
+/** The figures that an instrument takes in, each with its unit, and what is wrong beside it. */
+@Component({
+  selector: 'nc-figures',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './figures.component.html',
+  styleUrl: './figures.component.scss',
+})
+export class FiguresComponent {
+  readonly fields = input.required<Fields>();
+  readonly units = input<UnitSystem>('metric');
+  /** What stands there at first, in the dimensions' own units or as amounts. */
+  readonly first = input<Readonly<Record<string, Amount>>>({});
+  readonly problems = input<readonly FieldProblem[]>([]);
+  readonly given = output<Record<string, Amount>>();
+
+  protected readonly key = `figures-${number++}`;
+  readonly #typed = linkedSignal(() => {
+    const typed: Record<string, Typed> = {};
+    for (const [name, field] of Object.entries(this.fields())) {
+      const unit = fieldUnit(field, this.units());
+      const amount = this.first()[name];
+      const text = amount
+        ? String(Number(convert(amount.value, field.dimension, amount.unit, unit).toPrecision(4)))
+        : '';
+      typed[name] = { text, unit };
+    }
+    return typed;
+  });
+  /** Fields that somebody was at: only their problems are told. */
+  readonly #touched = linkedSignal({ source: this.fields, computation: () => new Set<string>() });
+
+  protected readonly rows = computed(() =>
+    Object.entries(this.fields()).map(([name, field]) => ({
+      name,
+      label: field.label,
+      optional: field.optional,
+      units: unitsOf(field.dimension),
+      ...this.#typed()[name]!,
+      wrong: this.#touched().has(name)
+        ? this.problems().find((one) => one.field === name)?.message
+        : undefined,
+    })),
+  );
+
+  protected type(name: string, text: string): void {
+    this.#change(name, { ...this.#typed()[name]!, text });
+  }
+
+  protected turn(name: string, unit: string): void {
+    const { text, unit: was } = this.#typed()[name]!;
+    const field: Field = this.fields()[name]!;
+    const value = numberOf(text);
+    const next = Number.isFinite(value)
+      ? String(Number(convert(value, field.dimension, was, unit).toPrecision(6)))
+      : text;
+    this.#change(name, { text: next, unit });
+  }
+
+  protected leave(name: string): void {
+    this.#touched.update((names) => new Set([...names, name]));
+  }
+
+  #change(name: string, to: Typed): void {
+    this.#typed.update((typed) => ({ ...typed, [name]: to }));
+    this.given.emit(
+      Object.fromEntries(
+        Object.entries(this.#typed())
+          .filter(([, { text }]) => text.trim() !== '')
+          .map(([key, { text, unit }]) => [key, { value: numberOf(text), unit }]),
+      ),
+    );
+    if (to.text.trim() !== '') this.leave(name);
+  }
+}

@@ -1,0 +1,142 @@
+import {
+  CdkDrag,
+  CdkDragHandle,
+  CdkDropList,
+  moveItemInArray,
+  type CdkDragDrop,
+} from '@angular/cdk/drag-drop';
+import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
+import {
+  convert,
+  ELBOW_RADII,
+  fieldUnit,
+  HOOD_STATES,
+  NARROW_WIDTH,
+  PIECE_LENGTH,
+  type Amount,
+  type ElbowRadius,
+  type FieldProblem,
+  type HoodState,
+  type UnitSystem,
+  type VentPiece,
+  type VentRunInput,
+} from '@needlecase/core';
+import { numberOf } from '../../forms/number-of';
+
+export type Given = VentRunInput['pieces'][number];
+/** A piece with a key of its own, so that its fields keep the focus while it is changed and moved. */
+export interface Row {
+  key: number;
+  piece: Given;
+}
+
+let key = 0;
+export const rowOf = (piece: Given): Row => ({ key: key++, piece });
+
+const M = (value: number): Amount => ({ value, unit: 'm' });
+const NEW: Record<Given['is'], Given> = {
+  hose: { is: 'hose', length: M(1.5), stretched: true },
+  straight: { is: 'straight', length: M(1), direction: 'level' },
+  elbow: { is: 'elbow', angle: 90, radius: '4-in' },
+  narrow: { is: 'narrow', diameter: { value: 80, unit: 'mm' } },
+  hood: { is: 'hood', state: 'free', screened: false },
+};
+export const PIECE_NAMES: Record<Given['is'], string> = {
+  hose: 'Hose',
+  straight: 'Straight duct',
+  elbow: 'Elbow',
+  narrow: 'Narrow place',
+  hood: 'Hood',
+};
+
+/** The pieces of a vent run in the order of the air: added, dragged to their place, changed, taken away. */
+@Component({
+  selector: 'nc-pieces',
+  imports: [CdkDrag, CdkDragHandle, CdkDropList],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './pieces.component.html',
+  styleUrls: ['../instruments/instruments.scss', './pieces.component.scss'],
+})
+export class PiecesComponent {
+  readonly rows = model.required<readonly Row[]>();
+  readonly problems = input<readonly FieldProblem[]>([]);
+  readonly units = input<UnitSystem>('metric');
+
+  protected readonly radii = ELBOW_RADII;
+  protected readonly hoodStates = HOOD_STATES;
+  protected readonly names = PIECE_NAMES;
+  protected readonly kinds = Object.keys(NEW) as Given['is'][];
+
+  protected unit(which: 'length' | 'narrow'): string {
+    return fieldUnit(which === 'length' ? PIECE_LENGTH : NARROW_WIDTH, this.units());
+  }
+
+  /** The figure of a piece in the unit that is shown. */
+  protected shown(amount: Amount | undefined, which: 'length' | 'narrow'): string {
+    if (!amount) return '';
+    if (!Number.isFinite(amount.value)) return '';
+    return String(
+      Number(convert(amount.value, 'length', amount.unit, this.unit(which)).toPrecision(4)),
+    );
+  }
+
+  protected wrong(at: number): string {
+    return this.problems().find(({ field }) => field.startsWith(`pieces.${at}.`))?.message ?? '';
+  }
+
+  protected add(is: Given['is']): void {
+    const row = rowOf(NEW[is]);
+    // What is added goes before the hood, which is last.
+    this.rows.update((rows) => {
+      const last = rows.at(-1);
+      return last?.piece.is === 'hood' && is !== 'hood'
+        ? [...rows.slice(0, -1), row, last]
+        : [...rows, row];
+    });
+  }
+
+  protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
+    this.rows.update((rows) => {
+      const next = [...rows];
+      moveItemInArray(next, previousIndex, currentIndex);
+      return next;
+    });
+  }
+
+  protected move(at: number, by: -1 | 1): void {
+    this.rows.update((rows) => {
+      const next = [...rows];
+      moveItemInArray(next, at, at + by);
+      return next;
+    });
+  }
+
+  protected remove(at: number): void {
+    this.rows.update((rows) => rows.filter((_, i) => i !== at));
+  }
+
+  protected change(
+    at: number,
+    piece: Partial<VentPiece> | { length: Amount } | { diameter: Amount },
+  ): void {
+    this.rows.update((rows) =>
+      rows.map((row, i) =>
+        i === at ? { ...row, piece: { ...row.piece, ...piece } as Given } : row,
+      ),
+    );
+  }
+
+  protected measure(at: number, text: string, which: 'length' | 'narrow'): void {
+    const amount = { value: numberOf(text), unit: this.unit(which) };
+    this.change(at, which === 'length' ? { length: amount } : { diameter: amount });
+  }
+
+  protected turn(at: number, elbow: string): void {
+    const [angle, radius] = elbow.split('/') as [string, ElbowRadius];
+    this.change(at, { angle: Number(angle) as 45 | 90, radius });
+  }
+
+  protected setHood(at: number, state: string): void {
+    this.change(at, { state: state as HoodState });
+  }
+}

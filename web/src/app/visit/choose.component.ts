@@ -1,0 +1,127 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  untracked,
+} from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import {
+  isDryer,
+  entryOfFullRinse,
+  many,
+  planVisit,
+  presentIn,
+  stoppedSteps,
+  taskOf,
+  withoutCovered,
+  type Machine,
+} from '@needlecase/core';
+import { BenchService } from '../data/bench.service';
+import { ChemicalsService } from '../data/chemicals.service';
+import { VisitsService } from '../data/visits.service';
+import { StillInComponent } from '../shared/still-in.component';
+import { sayMinutes } from '../shared/minutes';
+
+/** Choosing what to do in a visit. What is due is ticked beforehand. */
+@Component({
+  selector: 'nc-choose',
+  imports: [StillInComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './choose.component.html',
+  styleUrl: './choose.component.scss',
+})
+export class ChooseComponent {
+  protected readonly runs = inject(VisitsService);
+  readonly #chemicals = inject(ChemicalsService);
+  readonly #loaded = toSignal(inject(BenchService).bench$);
+
+  /** From the address: one task asked for. */
+  readonly machine = input<string>();
+  readonly task = input<string>();
+
+  protected readonly bench = computed(() => this.#loaded()?.value);
+  protected readonly unread = computed(() => this.#loaded()?.problem);
+  protected readonly groups = computed(() => {
+    const bench = this.bench();
+    return (bench?.machines ?? []).map((machine) => ({
+      machine,
+      dues: bench!.states.find(({ machineId }) => machineId === machine.id)!.dues,
+    }));
+  });
+
+  readonly #ready = computed(() => this.bench() !== undefined);
+  protected readonly chosen = linkedSignal<ReadonlySet<string>>(() => {
+    if (!this.#ready()) return new Set();
+    if (this.machine() && this.task()) return new Set([`${this.machine()}/${this.task()}`]);
+    // What is chosen stays when the bench is read again.
+    const visit = untracked(() => this.#loaded()?.value?.visit);
+    return new Set(visit?.tasks.map(({ machineId, task }) => `${machineId}/${task}`));
+  });
+
+  protected readonly plan = computed(() => {
+    const tasks = withoutCovered(this.#tasks());
+    return tasks.length ? planVisit(tasks, this.bench()!.machines) : undefined;
+  });
+  /** Tasks ticked that another one does along the way. */
+  protected readonly along = computed(() => {
+    const all = this.#tasks();
+    const kept = new Set(withoutCovered(all));
+    return all
+      .filter((one) => !kept.has(one))
+      .map(({ machineId, task }) => {
+        const machine = this.bench()!.machines.find(({ id }) => id === machineId)!;
+        return taskOf(machine, task).name.toLowerCase();
+      });
+  });
+  readonly #present = computed(
+    () =>
+      new Map(
+        (this.bench()?.states ?? []).map(({ machineId, chemicals }) => [
+          machineId,
+          presentIn(chemicals),
+        ]),
+      ),
+  );
+  /** Machines of this visit with something that was not rinsed out. */
+  protected readonly still = computed(() => {
+    const ids = new Set(this.#tasks().map(({ machineId }) => machineId));
+    return (this.bench()?.machines ?? []).flatMap((machine) => {
+      const present = this.#present().get(machine.id) ?? [];
+      return ids.has(machine.id) && present.length ? [{ machine, present }] : [];
+    });
+  });
+  /** What cannot be done before a rinse. */
+  protected readonly stopped = computed(() => {
+    const plan = this.plan();
+    return plan ? stoppedSteps(plan, (id) => this.#present().get(id) ?? []) : [];
+  });
+  protected readonly sayMinutes = sayMinutes;
+  protected readonly many = many;
+  protected readonly isDryer = isDryer;
+
+  protected turn(key: string): void {
+    this.chosen.update((chosen) => {
+      const next = new Set(chosen);
+      if (!next.delete(key)) next.add(key);
+      return next;
+    });
+  }
+
+  protected rinsed({ id }: Machine): void {
+    this.#chemicals.add(entryOfFullRinse(id, new Date().toISOString(), 'bench'));
+  }
+
+  protected start(): void {
+    this.runs.start(withoutCovered(this.#tasks()));
+  }
+
+  #tasks() {
+    return [...this.chosen()].map((key) => {
+      const [machineId, task] = key.split('/') as [string, string];
+      return { machineId, task };
+    });
+  }
+}

@@ -1,0 +1,77 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { entriesOf, sayEntry, type Entry, type EntryDraft } from '@needlecase/core';
+import type { ApiProblem } from '../data/api.service';
+import { BenchService } from '../data/bench.service';
+import { ToastsService } from '../data/toasts.service';
+import { LineComponent } from '../thread/line.component';
+import { VisitKeeper } from './visit-keeper';
+import { VisitPlace } from './visit-place';
+
+/** A visit that is finished: what it left in the log, what is next, and taking it back. */
+@Component({
+  selector: 'nc-done',
+  imports: [LineComponent, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './done.component.html',
+  styleUrl: './done.component.scss',
+})
+export class DoneComponent {
+  protected readonly keeper = inject(VisitKeeper);
+  protected readonly place = inject(VisitPlace);
+  readonly #bench = inject(BenchService);
+  readonly #toasts = inject(ToastsService);
+
+  /** Of the visit. */
+  readonly id = input.required<string>();
+
+  protected readonly finished = this.keeper.entries;
+  protected readonly failed = signal<ApiProblem | undefined>(undefined);
+  /** The case of trouble that this work is for. */
+  protected readonly ofCase = computed(() =>
+    this.place.bench()?.cases.find(({ runId }) => runId === this.id()),
+  );
+  /** What a visit finished without a connection will leave in the log. */
+  protected readonly toCome = computed(() => {
+    const [run, bench] = [this.place.run(), this.place.bench()];
+    return run && bench && this.keeper.later() ? entriesOf(run, bench.machines, Date.now()) : [];
+  });
+  /** The lines of the machines in this run, as they are now. */
+  protected readonly lines = computed(() => {
+    const [bench, run] = [this.place.bench(), this.place.run()];
+    const ids = new Set(run?.tasks.map(({ machineId }) => machineId));
+    return (bench?.machines ?? [])
+      .filter(({ id }) => ids.has(id))
+      .map((machine) => ({
+        machine,
+        stations: bench!.states.find(({ machineId }) => machineId === machine.id)!.stations,
+      }));
+  });
+  protected readonly nowDue = computed(() => {
+    const [bench, run] = [this.place.bench(), this.place.run()];
+    if (!bench || !run) return [];
+    return run.tasks.flatMap(({ machineId, task }) =>
+      bench.states
+        .flatMap(({ dues }) => dues)
+        .filter((due) => due.machineId === machineId && due.task === task),
+    );
+  });
+
+  protected say(entry: Entry | EntryDraft): string {
+    return sayEntry(
+      entry,
+      this.place.bench()?.machines.find(({ id }) => id === entry.machineId),
+    );
+  }
+
+  protected async undo(): Promise<void> {
+    this.failed.set(undefined);
+    try {
+      await this.keeper.undo();
+      this.#bench.refresh();
+      this.#toasts.show('The entries of this visit are undone. The visit is paused where it was.');
+    } catch (problem) {
+      this.failed.set(problem as ApiProblem);
+    }
+  }
+}

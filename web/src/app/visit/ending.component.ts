@@ -1,0 +1,251 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import {
+  GRADE_NAMES,
+  GRADES,
+  type Grade,
+  type Outcome,
+  type VisitStep,
+  SUPPLIES,
+  type TaskRecord,
+  type Use,
+  type Used,
+} from '@needlecase/core';
+import type { ApiProblem } from '../data/api.service';
+
+export interface TaskEnd {
+  key: string;
+  name: string;
+  machine: string;
+  outcome: Outcome;
+  record: TaskRecord;
+  /** False where there is nothing to grade. */
+  graded: boolean;
+  /** What the task uses up. */
+  uses: readonly Use[];
+}
+
+const OUTCOME_NAMES: Record<Outcome, string> = {
+  cleaned: 'Done',
+  looked: 'Looked at, left alone',
+  skipped: 'Not done',
+};
+
+/** After the last step: what came of each task, and what was left open. */
+@Component({
+  selector: 'nc-ending',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h1 tabindex="-1" data-step-title>Is this right?</h1>
+    @if (leftOpen().length) {
+      <div class="open" role="alert">
+        <h2>Not ticked yet</h2>
+        <p>Look at these before you leave the machine. A tap takes you to the step.</p>
+        <ul>
+          @for (step of leftOpen(); track step.key) {
+            <li>
+              <button type="button" class="btn btn-link" (click)="back.emit(step.key)">
+                {{ step.step.do }}
+              </button>
+            </li>
+          }
+        </ul>
+      </div>
+    }
+    @for (end of ends(); track end.key) {
+      <section>
+        <h2>
+          {{ end.name }} <small class="soft">{{ end.machine }}</small>
+        </h2>
+        <div class="choices">
+          <label>
+            <span class="form-label">What came of it</span>
+            <select
+              class="form-select"
+              (change)="outcome.emit({ key: end.key, outcome: chosen($event) })"
+            >
+              @for (one of outcomes; track one) {
+                <option [value]="one" [selected]="one === end.outcome">{{ names[one] }}</option>
+              }
+            </select>
+          </label>
+          @if (end.graded) {
+            <label>
+              <span class="form-label">How it looked when opened</span>
+              <select
+                class="form-select"
+                (change)="graded.emit({ key: end.key, grade: chosenGrade($event) })"
+              >
+                @if (end.record.grade === undefined) {
+                  <option value="" selected disabled>not noted</option>
+                }
+                @for (one of grades; track one) {
+                  <option [value]="one" [selected]="one === end.record.grade">
+                    {{ gradeNames[one] }}
+                  </option>
+                }
+              </select>
+            </label>
+          }
+        </div>
+        @if (end.outcome === 'cleaned' && end.uses.length) {
+          <fieldset class="used">
+            <legend>Used up</legend>
+            @for (use of end.uses; track use.supply) {
+              <label>
+                <input
+                  type="checkbox"
+                  class="form-check-input"
+                  [checked]="isUsed(end, use)"
+                  (change)="turn(end, use)"
+                />
+                {{ nameOf(use.supply) }}, {{ use.amount }} {{ unitOf(use.supply) }}
+              </label>
+            }
+          </fieldset>
+        }
+        @if (end.graded && end.outcome !== 'skipped' && end.record.grade === undefined) {
+          <p class="soft small">Without it the date moves, but the interval learns nothing.</p>
+        }
+      </section>
+    }
+    @if (problem(); as wrong) {
+      <p class="field-problem" role="alert">{{ wrong.title }} {{ wrong.detail }}</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 1rem 0;
+    }
+
+    h1 {
+      font-size: 1.9rem;
+    }
+
+    h1:focus {
+      outline: none;
+    }
+
+    h2 {
+      font-size: 1.25rem;
+    }
+
+    h2 small {
+      font: 1rem var(--sans);
+    }
+
+    section {
+      border-top: 2px dashed var(--seam);
+      padding: 0.8rem 0;
+    }
+
+    .choices {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.75rem 1.5rem;
+    }
+
+    .choices label {
+      flex: 1 1 14rem;
+      max-width: 24rem;
+    }
+
+    .form-select {
+      min-height: 48px;
+    }
+
+    .used {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0 1.5rem;
+      margin-top: 0.5rem;
+    }
+
+    .used legend {
+      font: 600 1rem var(--sans);
+      margin: 0;
+    }
+
+    .used label {
+      display: flex;
+      align-items: center;
+      gap: 0.6rem;
+      min-height: 48px;
+    }
+
+    .used input {
+      width: 1.4rem;
+      height: 1.4rem;
+      margin: 0;
+    }
+
+    .open {
+      border: 2px solid var(--due);
+      border-radius: 0.9rem;
+      padding: 0.7rem 1rem;
+      margin-bottom: 1rem;
+    }
+
+    .open ul {
+      margin: 0;
+      padding: 0;
+      list-style: none;
+    }
+
+    .open .btn {
+      text-align: left;
+      padding-inline: 0;
+    }
+  `,
+})
+export class EndingComponent {
+  readonly ends = input.required<readonly TaskEnd[]>();
+  readonly leftOpen = input.required<readonly VisitStep[]>();
+  readonly problem = input<ApiProblem>();
+  readonly outcome = output<{ key: string; outcome: Outcome }>();
+  readonly graded = output<{ key: string; grade: Grade }>();
+  readonly used = output<{ key: string; used: Used[] }>();
+  readonly back = output<string>();
+
+  protected readonly outcomes: Outcome[] = ['cleaned', 'looked', 'skipped'];
+  protected readonly names = OUTCOME_NAMES;
+  protected readonly grades = GRADES;
+  protected readonly gradeNames = GRADE_NAMES;
+
+  protected nameOf(supply: string): string {
+    return SUPPLIES.find(({ id }) => id === supply)?.name ?? supply;
+  }
+
+  protected unitOf(supply: string): string {
+    return SUPPLIES.find(({ id }) => id === supply)?.unit ?? '';
+  }
+
+  /** What is always needed counts as used until somebody says otherwise. */
+  #usedOf({ record, uses }: TaskEnd): Used[] {
+    return (
+      record.used ??
+      uses.filter(({ share }) => share === 1).map(({ supply, amount }) => ({ supply, amount }))
+    );
+  }
+
+  protected isUsed(end: TaskEnd, { supply }: Use): boolean {
+    return this.#usedOf(end).some((one) => one.supply === supply);
+  }
+
+  protected turn(end: TaskEnd, use: Use): void {
+    const { supply, amount } = use;
+    const others = this.#usedOf(end).filter((one) => one.supply !== supply);
+    this.used.emit({
+      key: end.key,
+      used: this.isUsed(end, use) ? others : [...others, { supply, amount }],
+    });
+  }
+
+  protected chosen(event: Event): Outcome {
+    return (event.target as HTMLSelectElement).value as Outcome;
+  }
+
+  protected chosenGrade(event: Event): Grade {
+    return Number((event.target as HTMLSelectElement).value) as Grade;
+  }
+}

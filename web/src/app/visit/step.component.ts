@@ -1,0 +1,128 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  isDryer,
+  type Brought,
+  type ChemicalEvent,
+  type MachineKind,
+  type ProofResult,
+  type VisitStep,
+  type StationState,
+  type TaskRecord,
+  type Timer,
+  type UnitSystem,
+} from '@needlecase/core';
+import { LineComponent } from '../thread/line.component';
+import { BringsComponent } from './brings.component';
+import { FigureComponent } from './figures/figure.component';
+import { GradePickerComponent } from './grade-picker.component';
+import { PhotosComponent } from '../shared/photos.component';
+import { StillInComponent } from '../shared/still-in.component';
+import { TimerComponent } from './timer.component';
+import { TraysComponent } from './trays.component';
+
+const MOST = 100_000;
+
+/** Where a quantity is measured with more than a watch. */
+const INSTRUMENT_OF: Readonly<Record<string, string>> = {
+  'drain-time': 'drain-test',
+  'fill-litres': 'fill-flow',
+  'drying-minutes': 'drying-test',
+  'bag-fill-time': 'hood-air',
+};
+
+/** One step: what to do, the caution where it counts, why, what to look at, what to note. */
+@Component({
+  selector: 'nc-step',
+  imports: [
+    RouterLink,
+    LineComponent,
+    BringsComponent,
+    FigureComponent,
+    GradePickerComponent,
+    PhotosComponent,
+    StillInComponent,
+    TimerComponent,
+    TraysComponent,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './step.component.html',
+  styleUrl: './step.component.scss',
+})
+export class StepComponent {
+  readonly step = input.required<VisitStep>();
+  readonly kind = input.required<MachineKind>();
+  readonly stations = input.required<readonly StationState[]>();
+  readonly station = input<string>();
+  readonly record = input.required<TaskRecord>();
+  readonly finds = input.required<readonly string[]>();
+  readonly reading = input<number>();
+  readonly timer = input<Timer>();
+  readonly ticked = input.required<boolean>();
+  readonly machine = input('this machine');
+  readonly units = input<UnitSystem>('metric');
+  /** What is in the machine and was not rinsed out. */
+  readonly present = input<readonly ChemicalEvent[]>([]);
+  readonly brought = input<Brought>();
+  readonly products = input<readonly string[]>([]);
+
+  /** The instrument that takes the figure asked for here. */
+  protected readonly instrument = computed(
+    () => INSTRUMENT_OF[this.step().step.reading?.quantity ?? ''],
+  );
+  readonly noted = output<Partial<TaskRecord>>();
+  readonly measured = output<number | undefined>();
+  readonly timed = output<number>();
+  readonly untimed = output<void>();
+  /** Whether this step proves the work, and what was said of it. */
+  readonly proving = input(false);
+  readonly proof = input<ProofResult>();
+  readonly proved = output<ProofResult>();
+  readonly used = output<string>();
+  readonly notUsed = output<void>();
+  readonly rinsed = output<void>();
+
+  protected readonly proofWords: Record<ProofResult, string> = {
+    good: 'it is right',
+    bad: 'it is not right',
+    planned: 'to be asked after the next load',
+  };
+  protected readonly isDryer = isDryer;
+  protected readonly what = computed(() => this.step().step);
+  protected readonly typed = linkedSignal(() => String(this.reading() ?? ''));
+  protected readonly wrong = computed(() => {
+    const typed = this.typed().trim();
+    if (typed === '') return '';
+    const value = Number(typed.replace(',', '.'));
+    return value > 0 && value <= MOST ? '' : `Give a number above 0, up to ${MOST}.`;
+  });
+
+  protected foundCount(what: string): number {
+    return this.record().found?.find((one) => one.what === what)?.count ?? 0;
+  }
+
+  protected find(what: string, change: 1 | -1): void {
+    const found = this.record().found ?? [];
+    const count = this.foundCount(what) + change;
+    const others = found.filter((one) => one.what !== what);
+    this.noted.emit({ found: count > 0 ? [...others, { what, count }] : others });
+  }
+
+  protected text(event: Event): void {
+    this.noted.emit({ note: (event.target as HTMLTextAreaElement).value.slice(0, 2000) });
+  }
+
+  protected figure(event: Event): void {
+    this.typed.set((event.target as HTMLInputElement).value);
+    if (this.wrong()) return;
+    const typed = this.typed().trim().replace(',', '.');
+    this.measured.emit(typed === '' ? undefined : Number(typed));
+  }
+}

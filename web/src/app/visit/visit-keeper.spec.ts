@@ -1,0 +1,214 @@
+import { provideHttpClient } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { TestBed } from '@angular/core/testing';
+import { emptyProgress, type Visit } from '@needlecase/core';
+import { EMPTY } from 'rxjs';
+import { ChangesService } from '../data/changes.service';
+import { VisitSender, type Kept } from '../data/visit-sender.service';
+import { VisitKeeper } from './visit-keeper';
+
+const run = (change: Partial<Visit> = {}): Visit => ({
+  id: 'r1',
+  version: 1,
+  state: 'active',
+  tasks: [{ machineId: 'm1', task: 'dispenser' }],
+  progress: emptyProgress(),
+  startedAt: '2026-06-15T08:00:00.000Z',
+  changedAt: '2026-06-15T08:00:00.000Z',
+  ...change,
+});
+const at = (step: string) => ({ ...emptyProgress(), at: step });
+const settled = () => new Promise((done) => setTimeout(done));
+
+describe('VisitKeeper', () => {
+  let keeper: VisitKeeper;
+  let http: HttpTestingController;
+
+  beforeEach(() => {
+    localStorage.clear();
+    TestBed.configureTestingModule({
+      providers: [
+        provideHttpClient(),
+        provideHttpClientTesting(),
+        { provide: ChangesService, useValue: { of: () => EMPTY } },
+        VisitKeeper,
+      ],
+    });
+    keeper = TestBed.inject(VisitKeeper);
+    http = TestBed.inject(HttpTestingController);
+  });
+
+  async function opened(stored = run()): Promise<void> {
+    const opening = keeper.open('r1');
+    http.expectOne('/api/v1/runs/r1').flush(stored);
+    await opening;
+  }
+  const kept = () => JSON.parse(localStorage.getItem('needlecase.run.r1') ?? 'null') as Kept | null;
+  const finish = () => http.expectOne('/api/v1/runs/r1/finish');
+  const patch = () => http.expectOne(({ method }) => method === 'PATCH');
+
+  it('keeps a change on the device at once, and as sent when the server has it', async () => {
+    await opened();
+    keeper.change(() => at('a'));
+    expect(localStorage.getItem('needlecase.run.r1')).toContain('"at":"a"');
+    const request = patch();
+    expect(request.request.headers.get('If-Match')).toBe('"1"');
+    request.flush(run({ version: 2, progress: at('a') }));
+    await settled();
+    expect(kept()).toMatchObject({ unsent: false, base: 2 });
+    expect(keeper.saving()).toBe('saved');
+    expect(keeper.run()!.version).toBe(2);
+  });
+
+  it('sends the newest after the one under way, one at a time', async () => {
+    await opened();
+    keeper.change(() => at('a'));
+    keeper.change(() => at('b'));
+    keeper.change(() => at('c'));
+    patch().flush(run({ version: 2, progress: at('a') }));
+    await settled();
+    const second = patch();
+    expect((second.request.body as Visit).progress.at).toBe('c');
+    expect(second.request.headers.get('If-Match')).toBe('"2"');
+    second.flush(run({ version: 3, progress: at('c') }));
+    await settled();
+    http.verify();
+    expect(keeper.run()).toMatchObject({ version: 3, progress: { at: 'c' } });
+  });
+
+  it('says that it is kept here when the server cannot be reached, and sends on return', async () => {
+    await opened();
+    keeper.change(() => at('a'));
+    patch().error(new ProgressEvent('error'));
+    await settled();
+    expect(keeper.saving()).toBe('kept here');
+    window.dispatchEvent(new Event('online'));
+    patch().flush(run({ version: 2, progress: at('a') }));
+    await settled();
+    expect(keeper.saving()).toBe('saved');
+  });
+
+  it('brings back after a reload what had not been sent', async () => {
+    const kept = run({ progress: at('b') });
+    localStorage.setItem('needlecase.run.r1', JSON.stringify({ run: kept, base: 1 }));
+    await opened();
+    expect(keeper.progress()!.at).toBe('b');
+    expect((patch().request.body as Visit).progress.at).toBe('b');
+  });
+
+  it('opens from the device when there is no server at all', async () => {
+    const kept = run({ progress: at('b') });
+    localStorage.setItem('needlecase.run.r1', JSON.stringify({ run: kept, base: 1 }));
+    const opening = keeper.open('r1');
+    http.expectOne('/api/v1/runs/r1').error(new ProgressEvent('error'));
+    await opening;
+    expect(keeper.progress()!.at).toBe('b');
+    expect(keeper.problem()).toBeUndefined();
+  });
+
+  it('takes a lost answer for what it is: no conflict', async () => {
+    await opened();
+    keeper.change(() => at('a'));
+    const current = run({ version: 2, progress: at('a') });
+    patch().flush({ title: 'stale', current }, { status: 409, statusText: 'Conflict' });
+    await settled();
+    expect(keeper.other()).toBeUndefined();
+    expect(keeper.run()!.version).toBe(2);
+  });
+
+  it.each(['mine', 'theirs'] as const)(
+    'asks when another screen went on, and keeps %s',
+    async (which) => {
+      await opened();
+      keeper.change(() => at('a'));
+      const current = run({ version: 5, progress: at('z') });
+      patch().flush({ title: 'stale', current }, { status: 409, statusText: 'Conflict' });
+      await settled();
+      expect(keeper.other()).toEqual(current);
+      keeper.choose(which);
+      if (which === 'mine') {
+        const again = patch();
+        expect(again.request.headers.get('If-Match')).toBe('"5"');
+        again.flush(run({ version: 6, progress: at('a') }));
+        await settled();
+      }
+      expect(keeper.progress()!.at).toBe(which === 'mine' ? 'a' : 'z');
+      expect(kept()).toMatchObject({ unsent: false, base: which === 'mine' ? 6 : 5 });
+      http.verify();
+    },
+  );
+
+  it('finishes without a connection, and is recorded once when there is one', async () => {
+    await opened();
+    keeper.change(() => at('a'));
+    patch().error(new ProgressEvent('error'));
+    await settled();
+    const finishing = keeper.finish();
+    patch().error(new ProgressEvent('error'));
+    await finishing;
+    expect(keeper.later()).toBe(true);
+    expect(kept()).toMatchObject({ unsent: true, finishing: true });
+    window.dispatchEvent(new Event('online'));
+    patch().flush(run({ version: 2, progress: at('a') }));
+    await settled();
+    const first = finish();
+    const key = first.request.headers.get('Idempotency-Key');
+    first.error(new ProgressEvent('error'));
+    await settled();
+    expect(keeper.later()).toBe(true);
+    // The answer was lost: the same deed is asked for again, under the same key.
+    window.dispatchEvent(new Event('online'));
+    const again = finish();
+    expect(again.request.headers.get('Idempotency-Key')).toBe(key);
+    again.flush({ run: run({ version: 3, state: 'finished' }), entries: [] });
+    await settled();
+    expect(keeper.entries()).toEqual([]);
+    expect(keeper.later()).toBe(false);
+    expect(kept()).toBeNull();
+    http.verify();
+  });
+
+  it('is recorded though its page is shut: the sender goes on alone', async () => {
+    const held: Kept = { run: run({ progress: at('z') }), base: 1, unsent: true, edits: 4 };
+    TestBed.inject(VisitSender).keep({ ...held, finishing: true });
+    expect(TestBed.inject(VisitSender).waiting()).toHaveLength(1);
+    TestBed.inject(VisitSender).sendAll();
+    patch().flush(run({ version: 2, progress: at('z') }));
+    await settled();
+    finish().flush({ run: run({ version: 3, state: 'finished' }), entries: [] });
+    await settled();
+    expect(kept()).toBeNull();
+    expect(TestBed.inject(VisitSender).waiting()).toEqual([]);
+  });
+
+  it('goes back into a visit that waits to be recorded', async () => {
+    await opened();
+    keeper.change(() => at('a'));
+    patch().error(new ProgressEvent('error'));
+    await settled();
+    const finishing = keeper.finish();
+    patch().error(new ProgressEvent('error'));
+    await finishing;
+    keeper.goOn();
+    expect(keeper.later()).toBe(false);
+    expect(kept()!.finishing).toBe(false);
+  });
+
+  it('trusts what is on the device over an older answer that the browser kept', async () => {
+    const held = { run: run({ version: 7, progress: at('k') }), base: 7, unsent: false, edits: 2 };
+    localStorage.setItem('needlecase.run.r1', JSON.stringify(held));
+    await opened(run({ version: 1 }));
+    expect(keeper.progress()!.at).toBe('k');
+    expect(keeper.other()).toBeUndefined();
+    http.verify();
+  });
+
+  it('says what the server refused', async () => {
+    await opened();
+    keeper.change(() => at('a'));
+    patch().flush({ title: 'There is no such run.' }, { status: 404, statusText: 'Not Found' });
+    await settled();
+    expect(keeper.problem()!.title).toBe('There is no such run.');
+    expect(keeper.saving()).toBe('kept here');
+  });
+});

@@ -1,0 +1,204 @@
+import { computed, inject, Injectable, signal, type OnDestroy } from '@angular/core';
+import type { Entry, Visit, VisitProgress } from '@needlecase/core';
+import { firstValueFrom, Subscription } from 'rxjs';
+import { ApiProblem, ApiService } from '../data/api.service';
+import { ChangesService } from '../data/changes.service';
+import { VisitSender, sameVisit, type Kept, type Sent } from '../data/visit-sender.service';
+
+export type Saving = 'saved' | 'saving' | 'kept here';
+
+/** The visit on screen: what is changed here goes to the device at once and, by the sender, to the server. */
+@Injectable()
+export class VisitKeeper implements OnDestroy {
+  readonly #api = inject(ApiService);
+  readonly #sender = inject(VisitSender);
+  readonly #changes = inject(ChangesService);
+  readonly #subscriptions = new Subscription();
+
+  readonly run = signal<Visit | undefined>(undefined);
+  readonly problem = signal<ApiProblem | undefined>(undefined);
+  readonly saving = signal<Saving>('saved');
+  /** The other screen's version, while the person has to choose. */
+  readonly other = signal<Visit | undefined>(undefined);
+  /** Finished here, and recorded when there is a connection. */
+  readonly later = signal(false);
+  /** What a finished visit left in the log. */
+  readonly entries = signal<Entry[] | undefined>(undefined);
+  readonly progress = computed(() => this.run()?.progress);
+
+  /** Reads a run, with what this device still holds of it. */
+  async open(id: string): Promise<void> {
+    this.#subscriptions.add(this.#sender.claim(id));
+    this.#subscriptions.add(
+      this.#sender.sent$.subscribe((sent) => {
+        if (sent.id === id) this.#take(sent);
+      }),
+    );
+    try {
+      this.#reconcile(await firstValueFrom(this.#api.get<Visit>(`runs/${id}`)));
+    } catch (problem) {
+      const kept = this.#sender.read(id);
+      if (kept && problem instanceof ApiProblem && problem.unreachable) this.#show(kept);
+      else this.problem.set(problem as ApiProblem);
+    }
+    this.#subscriptions.add(
+      this.#changes.of('runs').subscribe((change) => {
+        if (change.id === id && !this.#sender.read(id)?.unsent) void this.#reread(id);
+      }),
+    );
+  }
+
+  ngOnDestroy(): void {
+    this.#subscriptions.unsubscribe();
+  }
+
+  /** Changes the progress; on the device when this returns, with the server soon after. */
+  change(edit: (progress: VisitProgress) => VisitProgress, state?: 'active' | 'paused'): void {
+    const run = this.run();
+    if (!run) return;
+    this.#keep({ ...run, progress: edit(run.progress), ...(state ? { state } : {}) });
+    void this.#sender.send(run.id);
+  }
+
+  /** Sets the state and waits until the server has it, and all before it; false when it has not. */
+  async settle(state: 'active' | 'paused' | 'abandoned'): Promise<boolean> {
+    const run = this.run();
+    if (!run) return false;
+    this.#keep({ ...run, state });
+    await this.#sender.send(run.id);
+    if (this.#sender.read(run.id)?.unsent) return false;
+    if (state === 'abandoned') this.#sender.forget(run.id);
+    return true;
+  }
+
+  /** Finishes the run: recorded by the server now, or when it can be reached. */
+  async finish(): Promise<void> {
+    const run = this.run()!;
+    this.problem.set(undefined);
+    const kept = this.#sender.read(run.id);
+    this.#sender.keep({
+      run,
+      base: run.version,
+      unsent: false,
+      edits: 0,
+      ...kept,
+      finishing: true,
+    });
+    await this.#sender.send(run.id);
+    if (this.entries() || this.other() || this.problem()) return;
+    this.later.set(true);
+  }
+
+  /** A visit that waits to be recorded goes on instead. */
+  goOn(): void {
+    const kept = this.#sender.read(this.run()!.id);
+    if (kept) this.#sender.keep({ ...kept, finishing: false });
+    this.later.set(false);
+  }
+
+  /** Takes a finished run back, so that it can go on. */
+  async undo(): Promise<void> {
+    const { id, version } = this.run()!;
+    const run = await firstValueFrom(
+      this.#api.send<Visit>('POST', `runs/${id}/undo`, undefined, { key: `undo-${id}-${version}` }),
+    );
+    this.entries.set(undefined);
+    this.#stored(run);
+  }
+
+  /** After a conflict: what this screen has, or what the other one stored. */
+  choose(which: 'mine' | 'theirs'): void {
+    const theirs = this.other();
+    const mine = this.run();
+    this.other.set(undefined);
+    if (!theirs || !mine) return;
+    this.#sender.settled(mine.id);
+    if (which === 'theirs') this.#stored(theirs);
+    else {
+      this.run.set({ ...mine, version: theirs.version });
+      this.#keep(this.run()!);
+      void this.#sender.send(mine.id);
+    }
+  }
+
+  /** What the server has, against what this device holds. */
+  #reconcile(stored: Visit): void {
+    const kept = this.#sender.read(stored.id);
+    if (!kept || stored.state === 'finished') return this.#stored(stored);
+    // Without a connection the answer may be an old one that the browser kept.
+    if (stored.version < kept.base) return this.#show(kept);
+    if (!kept.unsent || sameVisit(kept.run, stored)) {
+      if (!kept.finishing) return this.#stored(stored);
+      return this.#show(kept);
+    }
+    if (kept.base === stored.version) return this.#show(kept);
+    this.run.set(kept.run);
+    this.other.set(stored);
+  }
+
+  #show(kept: Kept): void {
+    this.run.set(kept.run);
+    this.later.set(kept.finishing === true);
+    if (kept.unsent || kept.finishing) {
+      this.saving.set('saving');
+      this.#sender.sendIfFree(kept.run.id);
+    }
+  }
+
+  #stored(run: Visit): void {
+    this.run.set(run);
+    this.later.set(false);
+    this.saving.set('saved');
+    if (run.state === 'active' || run.state === 'paused') {
+      this.#sender.keep({ run, base: run.version, unsent: false, edits: 0 });
+    } else {
+      this.#sender.forget(run.id);
+    }
+  }
+
+  async #reread(id: string): Promise<void> {
+    const stored = await firstValueFrom(this.#api.get<Visit>(`runs/${id}`)).catch(() => undefined);
+    const kept = this.#sender.read(id);
+    if (stored && !kept?.unsent && !kept?.finishing && stored.version > (this.run()?.version ?? 0))
+      this.#stored(stored);
+  }
+
+  #keep(run: Visit): void {
+    const kept = this.#sender.read(run.id);
+    this.run.set(run);
+    this.#sender.keep({
+      ...kept,
+      run,
+      base: run.version,
+      unsent: true,
+      edits: (kept?.edits ?? 0) + 1,
+    });
+    this.saving.set('saving');
+  }
+
+  #take(sent: Sent): void {
+    switch (sent.what) {
+      case 'stored':
+        this.run.update((run) => run && { ...run, version: sent.run.version });
+        this.saving.set(this.#sender.read(sent.id)?.unsent ? 'saving' : 'saved');
+        break;
+      case 'finished':
+        this.run.set(sent.run);
+        this.entries.set(sent.entries);
+        this.later.set(false);
+        this.saving.set('saved');
+        break;
+      case 'conflict':
+        this.other.set(sent.run);
+        this.saving.set('kept here');
+        break;
+      case 'refused':
+        this.problem.set(sent.problem);
+        this.saving.set('kept here');
+        break;
+      case 'unreachable':
+        this.saving.set('kept here');
+        break;
+    }
+  }
+}

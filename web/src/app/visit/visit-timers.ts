@@ -1,0 +1,84 @@
+import { computed, DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
+import type { VisitPlan, Timer } from '@needlecase/core';
+import { askToNotify, notify } from '../data/platform';
+import { ToastsService } from '../data/toasts.service';
+import { VisitKeeper } from './visit-keeper';
+import { secondsLeft } from './timer.component';
+
+/** A timer that is running, or is up and was not put away. */
+export interface Running {
+  key: string;
+  label: string;
+  timer: Timer;
+}
+
+/**
+ * The timers of a visit, whatever step is on screen. Each runs from a stored instant, so that neither a
+ * reload nor a shut screen stops it; when one is up it is told by a toast, a buzz and, where the person
+ * allowed it, a notification.
+ */
+@Injectable()
+export class VisitTimers {
+  readonly #keeper = inject(VisitKeeper);
+  readonly #toasts = inject(ToastsService);
+  readonly #waits = new Map<string, ReturnType<typeof setTimeout>>();
+  readonly plan = signal<VisitPlan | undefined>(undefined);
+
+  readonly running = computed<Running[]>(() => {
+    const timers = this.#keeper.progress()?.timers ?? {};
+    return (this.plan()?.steps ?? []).flatMap(({ key, step }) => {
+      const timer = timers[key];
+      return timer ? [{ key, label: step.timer?.label ?? 'Timer', timer }] : [];
+    });
+  });
+
+  constructor() {
+    effect(() => this.#watch(this.running()));
+    inject(DestroyRef).onDestroy(() => {
+      for (const wait of this.#waits.values()) clearTimeout(wait);
+    });
+  }
+
+  start(key: string, seconds: number): void {
+    // When a timer is set it is plain what a notice is for.
+    askToNotify();
+    const startedAt = new Date().toISOString();
+    this.#keeper.change((progress) => ({
+      ...progress,
+      timers: { ...progress.timers, [key]: { startedAt, seconds } },
+    }));
+  }
+
+  stop(key: string): void {
+    this.#keeper.change((progress) => {
+      const { [key]: _stopped, ...timers } = progress.timers;
+      return { ...progress, timers };
+    });
+  }
+
+  #watch(running: readonly Running[]): void {
+    const wanted = new Map(running.map((one) => [idOf(one), one]));
+    for (const [id, wait] of this.#waits) {
+      if (wanted.has(id)) continue;
+      clearTimeout(wait);
+      this.#waits.delete(id);
+    }
+    for (const [id, one] of wanted) {
+      const left = secondsLeft(one.timer, Date.now());
+      if (left === 0 || this.#waits.has(id)) continue;
+      this.#waits.set(
+        id,
+        setTimeout(() => this.#tell(one), left * 1000),
+      );
+    }
+  }
+
+  #tell({ label }: Running): void {
+    const text = `${label}: the time is up.`;
+    this.#toasts.show(text);
+    navigator.vibrate?.([200, 100, 200]);
+    void notify(text);
+  }
+}
+
+const idOf = ({ key, timer }: Running): string => `${key} ${timer.startedAt}`;

@@ -1,0 +1,189 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import {
+  isDryer,
+  many,
+  PHASE_NAMES,
+  type Features,
+  type Machine,
+  type ProofResult,
+  type Visit,
+} from '@needlecase/core';
+import { sayMinutes } from '../shared/minutes';
+import type { ApiProblem } from '../data/api.service';
+import { BenchService } from '../data/bench.service';
+import { HouseholdService } from '../data/household.service';
+import { ToastsService } from '../data/toasts.service';
+import { withoutVersion } from '../forms/machine-form';
+import { DoneComponent } from './done.component';
+import { EndingComponent } from './ending.component';
+import { OpeningComponent } from './opening.component';
+import { ReadAloud } from './read-aloud';
+import { VisitChemicals } from './visit-chemicals';
+import { VisitKeeper } from './visit-keeper';
+import { VisitMoves } from './visit-moves';
+import { END, VisitPlace } from './visit-place';
+import { VisitTimers } from './visit-timers';
+import { StepComponent } from './step.component';
+import { StillInComponent } from '../shared/still-in.component';
+import { onSwipe } from './swipe';
+import { TimerChipsComponent } from './timer-chips.component';
+import { keepAwake } from './wake-lock';
+
+/** A visit being carried out: one step fills the screen. */
+@Component({
+  selector: 'nc-visit',
+  imports: [
+    DoneComponent,
+    StillInComponent,
+    OpeningComponent,
+    StepComponent,
+    TimerChipsComponent,
+    EndingComponent,
+    RouterLink,
+  ],
+  providers: [VisitKeeper, VisitChemicals, VisitPlace, VisitMoves, VisitTimers],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './visit.component.html',
+  styleUrl: './visit.component.scss',
+  host: { '(document:keydown)': 'onKey($event)' },
+})
+export class VisitComponent {
+  protected readonly keeper = inject(VisitKeeper);
+  readonly #bench = inject(BenchService);
+  readonly #households = inject(HouseholdService);
+  readonly #router = inject(Router);
+  readonly #toasts = inject(ToastsService);
+  protected readonly chemicals = inject(VisitChemicals);
+  protected readonly timers = inject(VisitTimers);
+  protected readonly aloud = inject(ReadAloud);
+  protected readonly place = inject(VisitPlace);
+  protected readonly moves = inject(VisitMoves);
+
+  /** From the address. */
+  readonly id = input.required<string>();
+
+  protected readonly busy = signal(false);
+  /** What the main button says: at a proof it is the answer as well. */
+  protected readonly onward = computed(() => {
+    if (!this.place.proving()) return 'Done, next';
+    return this.place.step()!.step.later ? 'Ask me later' : 'It is right, next';
+  });
+  /** Timers that run at other steps. */
+  protected readonly elsewhere = computed(() =>
+    this.timers.running().filter(({ key }) => key !== this.place.at()),
+  );
+
+  protected readonly phaseNames = PHASE_NAMES;
+  protected readonly sayMinutes = sayMinutes;
+  protected readonly many = many;
+  protected readonly isDryer = isDryer;
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.keeper.open(id));
+    });
+    keepAwake(() => this.place.run()?.state === 'active');
+    onSwipe({ left: () => this.next(), right: () => this.place.step() && this.moves.back() });
+    effect(() => this.timers.plan.set(this.place.plan()));
+    effect(() => {
+      const step = this.place.step();
+      if (step && this.aloud.on()) untracked(() => this.aloud.say(step));
+      else this.aloud.quiet();
+    });
+    inject(DestroyRef).onDestroy(() => this.aloud.quiet());
+  }
+
+  protected ticks(run: Visit): number {
+    return Object.keys(run.progress.ticked).length;
+  }
+
+  protected begin(): void {
+    this.moves.go(this.place.plan()?.steps[0]?.key ?? END);
+  }
+
+  /** Ticks the step on screen and goes to the next. */
+  protected next(): void {
+    const step = this.place.step();
+    if (!step || this.place.waitsFor()) return;
+    if (this.place.proving()) return this.prove(step.step.later ? 'planned' : 'good');
+    const here = this.place.station();
+    if (
+      step.step.rinses === 'station' &&
+      this.place.present().some(({ station }) => station === here)
+    ) {
+      this.chemicals.rinse(step, this.place.machine()!);
+    }
+    this.moves.tick(step);
+  }
+
+  /** Says what a proof showed, and goes on. */
+  protected prove(result: ProofResult): void {
+    this.moves.tick(this.place.step()!, (progress) => ({
+      ...progress,
+      proofs: { ...progress.proofs, [this.place.step()!.key]: result },
+    }));
+  }
+
+  /** Keeps with a machine how it is built; the steps follow. */
+  protected tell({ machine, features }: { machine: Machine; features: Features }): void {
+    const draft = { ...withoutVersion(machine), features };
+    this.#households.saveMachine(machine.id, draft, machine.version).subscribe({
+      next: () => this.#bench.refresh(),
+      error: (problem: ApiProblem) => {
+        this.#toasts.show(`${problem.title} The steps tell you what to look for.`, {
+          problem: true,
+        });
+        this.#bench.refresh();
+      },
+    });
+  }
+
+  protected async pause(): Promise<void> {
+    const stored = await this.keeper.settle('paused');
+    this.#toasts.show(
+      stored
+        ? 'The visit is paused. Go on from the bench, here or on another device.'
+        : 'The visit is paused and kept on this device. It is sent when the connection is back.',
+    );
+    await this.#router.navigateByUrl('/');
+  }
+
+  protected async giveUp(): Promise<void> {
+    if (!(await this.keeper.settle('abandoned'))) return;
+    this.#toasts.show('The visit was given up. Nothing was recorded.', {
+      action: {
+        label: 'Bring it back',
+        do: () => void this.#router.navigate(['/visit', this.id()]),
+      },
+    });
+    await this.#router.navigateByUrl('/');
+  }
+
+  protected async finish(): Promise<void> {
+    this.busy.set(true);
+    await this.keeper.finish();
+    this.busy.set(false);
+    this.#bench.refresh();
+    this.moves.settleFocus();
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const target = event.target as HTMLElement;
+    if (target.closest('input, textarea, select, button, a, summary, [role="button"]')) return;
+    if (!this.place.step() || event.altKey || event.ctrlKey || event.metaKey) return;
+    if (event.key === 'ArrowRight') this.next();
+    else if (event.key === 'ArrowLeft') this.moves.back();
+  }
+}
