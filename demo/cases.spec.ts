@@ -7,11 +7,10 @@ import { MACHINES } from './household.js';
 it('has cases whose events are all in order, one open and one closed', () => {
   const now = Date.parse('2026-11-24T12:00:00Z');
   for (const { machine, events } of CASES) {
-    const dated = events.map(({ daysAgo, hour: _hour, ...one }): CaseEvent => ({
-      id: 'x',
-      at: new Date(now - daysAgo * 86_400_000).toISOString(),
-      ...one,
-    }));
+    const dated = events.map(
+      ({ daysAgo, hour: _hour, ...one }) =>
+        ({ ...one, id: 'x', at: new Date(now - daysAgo * 86_400_000).toISOString() }) as CaseEvent,
+    );
     expect(checkCaseEvents(dated, MACHINES[machine].kind, now)).toEqual([]);
     expect(dated.map(({ at }) => at)).toEqual(dated.map(({ at }) => at).sort());
   }

@@ -1,10 +1,10 @@
-import type { CaseEvent } from '@needlecase/core';
+import type { Happening } from '@needlecase/core';
 import { seenOf } from '@needlecase/core';
 import { CODE_SHEETS } from './code-sheets.js';
 import type { DemoMachine } from './household.js';
 
 /** Something that happened in a case of the demo. */
-export type DemoEvent = Omit<CaseEvent, 'id' | 'at'> & { daysAgo: number; hour: number };
+export type DemoEvent = Happening & { daysAgo: number; hour: number };
 
 export interface DemoCase {
   machine: DemoMachine;

@@ -75,9 +75,15 @@ export function install() {
 export function build() {
   unlessDone(
     'validators',
-    ['core/src/model', 'tools/validators.ts', 'package-lock.json'],
-    ['core/src/model/validators.generated.js'],
+    ['core/src/model', 'tools/validators.ts', 'tools/standalone.ts', 'package-lock.json'],
+    ['core/src/model/validators.generated.js', 'core/src/model/queries.generated.js'],
     () => run(bin('tsx'), ['tools/validators.ts']),
+  );
+  unlessDone(
+    'derived',
+    ['core/src', 'tools/derived.ts', 'tools/standalone.ts', 'package-lock.json'],
+    ['server/src/http/derived.generated.json', 'core/src/model/instruments.generated.js'],
+    () => run(bin('tsx'), ['tools/derived.ts']),
   );
   unlessDone(
     'server',

@@ -8,7 +8,7 @@ import type { Logger } from 'pino';
 import { Changes } from './http/changes.js';
 import { openApi } from './http/openapi.js';
 import { notFound, problems, ProblemError, sendProblem } from './http/problem.js';
-import { mount } from './http/route.js';
+import { mount, type Route } from './http/route.js';
 import { benchRoutes } from './routes/bench.js';
 import { caseRoutes } from './routes/cases.js';
 import { codeSheetRoutes } from './routes/code-sheets.js';
@@ -28,6 +28,8 @@ export interface App {
   express: Express;
   store: Store;
   changes: Changes;
+  /** Every address of the API. */
+  routes: readonly Route[];
 }
 
 /**
@@ -37,7 +39,7 @@ export interface App {
 export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
   const changes = new Changes();
   const store = new Store(db, changes);
-  const routes = [
+  const routes: Route[] = [
     ...householdRoutes(store),
     ...benchRoutes(store),
     ...entryRoutes(store),
@@ -80,7 +82,7 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
   });
   if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
   app.use(problems);
-  return { express: app, store, changes };
+  return { express: app, store, changes, routes };
 }
 
 function security(): express.RequestHandler {

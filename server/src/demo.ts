@@ -1,16 +1,11 @@
-import { randomUUID } from 'node:crypto';
 import { rmSync, existsSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
-import { completed, dayOf, plusDays, startOf, type Machine } from '@needlecase/core';
-import { CASES } from '../../demo/cases.js';
-import { CODE_SHEETS } from '../../demo/code-sheets.js';
-import { history } from '../../demo/history.js';
-import { HOUSEHOLD, MACHINES, SHELF, type DemoMachine } from '../../demo/household.js';
-import { VENT_RUNS } from '../../demo/vent-runs.js';
+import { dayOf } from '@needlecase/core';
+import { HOUSEHOLD } from '../../demo/household.js';
 import { openDatabase, type Db } from './db/open.js';
 import { facts } from './db/tables.js';
-import { addToCase } from './routes/cases.js';
 import { Store } from './store/store.js';
+import { fillDemo } from './work/demo.js';
 
 /*
  * Makes the demo's data file: `node demo.js FILE [--fresh]`. A file made on an earlier day is made
@@ -44,38 +39,7 @@ function make(path: string): string {
   const db = openDatabase(path);
   const store = new Store(db);
   const count = store.write(() => {
-    store.household.create(HOUSEHOLD);
-    const made = new Map<DemoMachine, Machine>();
-    for (const [key, draft] of Object.entries(MACHINES)) {
-      made.set(key as DemoMachine, store.machines.create(draft));
-    }
-    const origin = { zone: HOUSEHOLD.zone, author: 'Wren' };
-    for (const { machine, ...draft } of history(today, HOUSEHOLD.zone)) {
-      const owner = made.get(machine)!;
-      const entry = { ...draft, machineId: owner.id, source: 'demo' } as const;
-      store.entries.add(completed(entry, owner), origin);
-    }
-    for (const { counted, daysAgo, ...supply } of SHELF) {
-      const { item, unit } = store.supplies.create(supply);
-      const at = new Date(startOf(plusDays(today, -daysAgo), HOUSEHOLD.zone) + 36_000_000);
-      const entry = { kind: 'stock', supply: item, value: counted, unit, source: 'demo' } as const;
-      store.entries.add({ ...entry, at: at.toISOString() }, origin);
-    }
-    for (const sheet of CODE_SHEETS) store.codeSheets.create(sheet);
-    for (const { machine, events } of CASES) {
-      const owner = made.get(machine)!;
-      const dated = events.map(({ daysAgo, hour, ...event }, i) => {
-        const day = startOf(plusDays(today, -daysAgo), HOUSEHOLD.zone);
-        const at = new Date(day + hour * 3_600_000 + i * 60_000).toISOString();
-        return { id: randomUUID(), at, ...event };
-      });
-      const news = { id: randomUUID(), machineId: owner.id, events: dated };
-      addToCase(store, news, owner, HOUSEHOLD.zone);
-    }
-    for (const { machine, ...draft } of VENT_RUNS) {
-      store.ventRuns.create({ ...draft, machineId: made.get(machine)!.id });
-    }
-    const total = store.entries.count();
+    const total = fillDemo(store, today);
     for (const [name, value] of [
       ['demo-day', today],
       ['demo-entries', String(total)],

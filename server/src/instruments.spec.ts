@@ -1,8 +1,16 @@
-import { INSTRUMENTS } from '@needlecase/core';
+import { INSTRUMENTS, type Instrument } from '@needlecase/core';
+import Ajv from 'ajv/dist/2020.js';
 import { describe, expect, it } from 'vitest';
+import { INSTRUMENT_ANSWERS } from './http/derived.js';
 import { emptyApp } from './testing/household.js';
 
 const { api } = emptyApp();
+/** What the API calls each instrument. */
+const NAMES = INSTRUMENTS.map(({ name, ...row }: Instrument) => ({
+  row: name,
+  name: row.api ?? name,
+}));
+const ajv = new Ajv.default({ strict: false });
 const of = (value: number, unit: string) => ({ value, unit });
 const ask = (name: string, body: object) => api.post(`/api/v1/instruments/${name}`).send(body);
 
@@ -97,17 +105,21 @@ const ASKED: Record<string, [body: object, wanted: object]> = {
 };
 
 describe('POST /api/v1/instruments/{name}', () => {
-  it.each(INSTRUMENTS.map(({ name }) => name))(
+  it.each(NAMES.map(({ name }) => name))(
     '%s answers with its working, and needs no household',
     async (name) => {
       const [body, wanted] = ASKED[name]!;
       const answer = await ask(name, body).expect(200);
       expect(answer.body).toMatchObject(wanted);
+      const { row } = NAMES.find((one) => one.name === name)!;
+      const right = ajv.compile(INSTRUMENT_ANSWERS[row]!);
+      right(answer.body);
+      expect(right.errors).toBeNull();
       if (name !== 'drum-model') expect(answer.body.working.length).toBeGreaterThan(0);
     },
   );
 
-  it.each(INSTRUMENTS.map(({ name }) => name))(
+  it.each(NAMES.map(({ name }) => name))(
     '%s says its figures in the units asked for, and leaves no mark in a sentence',
     async (name) => {
       const [body] = ASKED[name]!;
@@ -175,7 +187,7 @@ describe('POST /api/v1/instruments/{name}', () => {
 
   it('is in the OpenAPI document, each with its own input', async () => {
     const { body } = await api.get('/api/openapi.json').expect(200);
-    for (const { name } of INSTRUMENTS) {
+    for (const { name } of NAMES) {
       const { requestBody } = body.paths[`/api/v1/instruments/${name}`].post;
       expect(requestBody.content['application/json'].schema.type).toBe('object');
     }

@@ -1,90 +1,257 @@
-import type { InstrumentInput, INSTRUMENT_INPUTS } from '../model/instruments.js';
-import { toOwn } from '../units/quantity.js';
-import { drumModel } from './air/drum-input.js';
-import { dryingTest } from './air/drying-test.js';
-import { exhaustAir } from './air/exhaust-air.js';
-import { hoodAirByBag, hoodAirBySpeed } from './air/hood-air.js';
-import { lintScreen } from './air/lint-screen.js';
-import { moistureSensor } from './air/moisture-sensor.js';
-import { ventRunOf } from './air/vent-input.js';
-import { ventRun } from './air/vent-run.js';
-import { improvements } from './air/improvements.js';
-import { runningCost } from './cost.js';
-import { dose } from './mix/dose.js';
-import { vinegarAndSoda } from './mix/vinegar-soda.js';
-import { drainTest } from './water/drain-test.js';
-import { fillFlow } from './water/fill-flow.js';
-import { level } from './water/level.js';
-import { scaleGrown } from './water/scale.js';
-import { standpipe } from './water/standpipe.js';
-import { tubWater } from './water/tub-water.js';
+import type { VentRunInput } from '../model/vent-runs.js';
+import { isDryer, isWasher, MACHINE_KINDS, type MachineKind } from '../model/vocabulary.js';
+import { toOwn, type Amount } from '../units/quantity.js';
+import type { DRUM_FIELDS } from './air/drum-input.js';
+import type { DRYING_FIELDS } from './air/drying-test.js';
+import type { EXHAUST_FIELDS } from './air/exhaust-air.js';
+import type { ANEMOMETER_FIELDS, BAG_FIELDS } from './air/hood-air.js';
+import type { SCREEN_FIELDS, ScreenFilm } from './air/lint-screen.js';
+import type { SensorInput } from './air/moisture-sensor.js';
+import type { COST_FIELDS } from './cost.js';
+import type { Given } from './input/fields.js';
+import type { DOSE_FIELDS, DoseQuestion } from './mix/dose.js';
+import type { VINEGAR_SODA_FIELDS } from './mix/vinegar-soda.js';
+import type { DRAIN_FIELDS } from './water/drain-test.js';
+import type { FILL_FIELDS } from './water/fill-flow.js';
+import type { LEVEL_FIELDS, Thread } from './water/level.js';
+import type { SCALE_FIELDS, WashTemperature } from './water/scale.js';
+import type { PlumbingCode, STANDPIPE_FIELDS } from './water/standpipe.js';
+import type { TUB_FIELDS } from './water/tub-water.js';
 
-/** An instrument as the API reaches it: figures with units in, a result with its working out. */
-export interface InstrumentEntry {
+/*
+ * Every instrument, one row each. The screens' list and addresses, the finder, whose machines it is for,
+ * and the API's routes with the schemas of what they take and give come from here; the schemas are made
+ * from the types of `work` when the program is built (tools/instrument-schemas.ts). What an instrument
+ * reckons with is fetched when it is used.
+ */
+
+export interface Instrument {
+  /** In addresses, and the file of its screen: web/src/app/measure/instruments/NAME.component.ts. */
   name: string;
   title: string;
-  input: keyof typeof INSTRUMENT_INPUTS;
-  /** @throws MeasureProblem */
-  work: (input: unknown) => object;
+  /** The question that it answers. */
+  question: string;
+  line: 'air' | 'water';
+  kinds: readonly MachineKind[];
+  /** The station where what it measures is to be found. */
+  station?: string;
+  /** Other words that people use for it. */
+  words?: string;
+  /** Its name in the API, where that is another. */
+  api?: string;
+  /**
+   * Figures with their units in, the result with its working out, in the core's own units: m, m³/s, Pa,
+   * kg, s, °C.
+   * @throws MeasureProblem
+   */
+  work: (input: never) => Promise<object>;
 }
 
-const entry = <N extends keyof typeof INSTRUMENT_INPUTS>(
-  name: string,
-  title: string,
-  input: N,
-  work: (input: InstrumentInput<N>) => object,
-): InstrumentEntry => ({
-  name,
-  title,
-  input,
-  work: (given) => work(given as InstrumentInput<N>),
-});
+const WASHERS = MACHINE_KINDS.filter(isWasher);
+const DRYERS = MACHINE_KINDS.filter(isDryer);
+const VENTED: readonly MachineKind[] = ['vented-dryer'];
 
-/** Every instrument. Results are in the core's own units: m, m³/s, Pa, kg, s, °C. */
-export const INSTRUMENTS: readonly InstrumentEntry[] = [
-  entry('vent-run', 'Vent run: air, pressure and code length', 'VentRunInput', (input) => {
-    const run = ventRunOf(input);
-    return {
-      ...ventRun(run),
-      whatIf: improvements(run).map(({ id, say, run: changed }) => ({
-        id,
-        say,
-        flow: ventRun(changed).flow,
-      })),
-    };
-  }),
-  entry('hood-air', 'Air at the hood', 'HoodAirInput', ({ best, bag, seconds, speed, area }) => {
-    const ownBest = best && toOwn(best, 'flow');
-    return bag || seconds
-      ? hoodAirByBag({ bag, seconds }, ownBest)
-      : hoodAirBySpeed({ speed, area }, ownBest);
-  }),
-  entry('exhaust-air', 'Water in the exhaust', 'ExhaustAirInput', exhaustAir),
-  entry('drying-test', 'Drying test', 'DryingTestInput', ({ spin, ...figures }) =>
-    dryingTest(figures, spin),
-  ),
-  entry('drum-model', 'Drum model', 'DrumModelInput', drumModel),
-  entry('lint-screen', 'Water on the lint screen', 'LintScreenInput', ({ film, ...figures }) =>
-    lintScreen(figures, film),
-  ),
-  entry('moisture-sensor', 'Moisture sensor', 'MoistureSensorInput', moistureSensor),
-  entry('running-cost', 'Running cost', 'RunningCostInput', ({ price, loadsPerWeek, ...figures }) =>
-    runningCost(figures, { price, loadsPerWeek }),
-  ),
-  entry('tub-water', 'Water in the tub', 'TubWaterInput', ({ lying, ...figures }) =>
-    tubWater(figures, lying),
-  ),
-  entry('drain-test', 'Drain test', 'DrainTestInput', drainTest),
-  entry('fill-flow', 'Fill flow', 'FillFlowInput', fillFlow),
-  entry('standpipe', 'Standpipe and hose', 'StandpipeInput', ({ code, ...figures }) =>
-    standpipe(figures, code),
-  ),
-  entry('vinegar-soda', 'Vinegar and soda', 'VinegarSodaInput', vinegarAndSoda),
-  entry('dose', 'Detergent dose', 'DoseInput', ({ load, hardness, ...question }) =>
-    dose({ load, hardness }, question),
-  ),
-  entry('scale', 'Scale', 'ScaleInput', ({ temperature, ...figures }) =>
-    scaleGrown(figures, temperature),
-  ),
-  entry('level', 'Level', 'LevelInput', ({ thread, ...figures }) => level(figures, thread)),
-];
+export const INSTRUMENTS = [
+  {
+    name: 'vent-run',
+    title: 'Vent run',
+    question: 'Where does the pressure go on the way out?',
+    line: 'air',
+    kinds: VENTED,
+    station: 'duct-run',
+    words: 'duct pipe elbows hose length code pressure',
+    work: async (input: VentRunInput) => (await import('./air/vent-input.js')).ventRunAnswer(input),
+  },
+  {
+    name: 'hood-air',
+    title: 'Air at the hood',
+    question: 'How much air comes out?',
+    line: 'air',
+    kinds: VENTED,
+    station: 'hood',
+    words: 'airflow bag anemometer weak',
+    work: async ({
+      best,
+      bag,
+      seconds,
+      speed,
+      area,
+    }: Given<typeof BAG_FIELDS & typeof ANEMOMETER_FIELDS> & { best?: Amount }) => {
+      const { hoodAirByBag, hoodAirBySpeed } = await import('./air/hood-air.js');
+      const own = best && toOwn(best, 'flow');
+      return bag || seconds
+        ? hoodAirByBag({ bag, seconds }, own)
+        : hoodAirBySpeed({ speed, area }, own);
+    },
+  },
+  {
+    name: 'exhaust-air',
+    title: 'Water in the exhaust',
+    question: 'How much water goes out a minute?',
+    line: 'air',
+    kinds: VENTED,
+    station: 'hood',
+    words: 'humidity moisture grams psychrometer',
+    work: async (input: Given<typeof EXHAUST_FIELDS>) =>
+      (await import('./air/exhaust-air.js')).exhaustAir(input),
+  },
+  {
+    name: 'drying-test',
+    title: 'Drying test',
+    question: 'Was this load slow, or just wet?',
+    line: 'air',
+    kinds: DRYERS,
+    words: 'minutes weigh scales long drying spin',
+    work: async ({ spin, ...figures }: Given<typeof DRYING_FIELDS> & { spin?: number }) =>
+      (await import('./air/drying-test.js')).dryingTest(figures, spin),
+  },
+  {
+    name: 'drum-model',
+    title: 'Drum model',
+    question: 'Why does a narrow way suddenly cost so much?',
+    line: 'air',
+    kinds: VENTED,
+    words: 'simulation load heater temperature',
+    work: async (input: Given<typeof DRUM_FIELDS>) =>
+      (await import('./air/drum-input.js')).drumModel(input),
+  },
+  {
+    name: 'lint-screen',
+    title: 'Water on the lint screen',
+    question: 'Is there a film you cannot see?',
+    line: 'air',
+    kinds: DRYERS,
+    station: 'lint-screen',
+    words: 'filter film coating softener sheets pour',
+    work: async ({ film, ...figures }: Given<typeof SCREEN_FIELDS> & { film?: ScreenFilm }) =>
+      (await import('./air/lint-screen.js')).lintScreen(figures, film),
+  },
+  {
+    name: 'moisture-sensor',
+    title: 'Moisture sensor',
+    question: 'Do the two strips still tell damp from dry?',
+    line: 'air',
+    kinds: DRYERS,
+    station: 'sensor',
+    words: 'meter ohm automatic damp',
+    work: async (input: SensorInput) =>
+      (await import('./air/moisture-sensor.js')).moistureSensor(input),
+  },
+  {
+    name: 'running-cost',
+    title: 'Running cost',
+    question: 'What does today’s restriction cost a year?',
+    line: 'air',
+    kinds: VENTED,
+    words: 'money energy kWh price hours',
+    work: async ({
+      price,
+      loadsPerWeek,
+      ...figures
+    }: Given<typeof COST_FIELDS> & { price: number; loadsPerWeek: number }) =>
+      (await import('./cost.js')).runningCost(figures, { price, loadsPerWeek }),
+  },
+  {
+    name: 'tub-water',
+    title: 'Water in the tub',
+    question: 'How many trays, how many minutes?',
+    line: 'water',
+    kinds: WASHERS,
+    station: 'tub',
+    words: 'full standing litres bucket',
+    work: async ({ lying, ...figures }: Given<typeof TUB_FIELDS> & { lying?: boolean }) =>
+      (await import('./water/tub-water.js')).tubWater(figures, lying),
+  },
+  {
+    name: 'drain-test',
+    title: 'Drain test',
+    question: 'Is it draining slowly, and where?',
+    line: 'water',
+    kinds: WASHERS,
+    station: 'pump-filter',
+    words: 'pump seconds flow slow',
+    work: async (input: Given<typeof DRAIN_FIELDS>) =>
+      (await import('./water/drain-test.js')).drainTest(input),
+  },
+  {
+    name: 'fill-flow',
+    title: 'Fill flow',
+    question: 'Does enough water come in?',
+    line: 'water',
+    kinds: WASHERS,
+    station: 'inlet-screen',
+    words: 'tap inlet bucket slow',
+    work: async (input: Given<typeof FILL_FIELDS>) =>
+      (await import('./water/fill-flow.js')).fillFlow(input),
+  },
+  {
+    name: 'standpipe',
+    title: 'Standpipe and hose',
+    question: 'Can it siphon, slip out or overflow?',
+    line: 'water',
+    kinds: WASHERS,
+    station: 'standpipe',
+    words: 'drain hose height trap siphon',
+    work: async ({ code, ...figures }: Given<typeof STANDPIPE_FIELDS> & { code?: PlumbingCode }) =>
+      (await import('./water/standpipe.js')).standpipe(figures, code),
+  },
+  {
+    name: 'dose',
+    title: 'Dose',
+    question: 'How much detergent does this load need?',
+    line: 'water',
+    kinds: WASHERS,
+    station: 'dispenser',
+    words: 'detergent powder liquid spoon',
+    work: async ({ load, hardness, ...question }: Given<typeof DOSE_FIELDS> & DoseQuestion) =>
+      (await import('./mix/dose.js')).dose({ load, hardness }, question),
+  },
+  {
+    name: 'mix',
+    api: 'vinegar-soda',
+    title: 'Mix',
+    question: 'What goes with what, and what must never meet?',
+    line: 'water',
+    kinds: WASHERS,
+    station: 'tub',
+    words: 'vinegar soda bleach chlorine acid cleaner',
+    work: async (input: Given<typeof VINEGAR_SODA_FIELDS>) =>
+      (await import('./mix/vinegar-soda.js')).vinegarAndSoda(input),
+  },
+  {
+    name: 'scale',
+    title: 'Scale',
+    question: 'Is descaling worth it yet?',
+    line: 'water',
+    kinds: WASHERS,
+    station: 'tub',
+    words: 'limescale hardness citric descale',
+    work: async ({
+      temperature,
+      ...figures
+    }: Given<typeof SCALE_FIELDS> & { temperature?: WashTemperature }) =>
+      (await import('./water/scale.js')).scaleGrown(figures, temperature),
+  },
+  {
+    name: 'level',
+    title: 'Level',
+    question: 'Which foot, how many turns, which way?',
+    line: 'water',
+    kinds: WASHERS,
+    station: 'whole',
+    words: 'feet balance walks bubble shakes',
+    work: async ({ thread, ...figures }: Given<typeof LEVEL_FIELDS> & { thread?: Thread }) =>
+      (await import('./water/level.js')).level(figures, thread),
+  },
+] as const satisfies readonly Instrument[];
+
+type Row = (typeof INSTRUMENTS)[number];
+export type InstrumentName = Row['name'];
+
+/** What each instrument takes in over the API, and what it answers, by its name. */
+export type InstrumentInputs = { [R in Row as R['name']]: Parameters<R['work']>[0] };
+export type InstrumentAnswers = { [R in Row as R['name']]: Awaited<ReturnType<R['work']>> };
+
+/** The row of an instrument. */
+export const instrumentNamed = (name: InstrumentName): Instrument =>
+  INSTRUMENTS.find((one) => one.name === name)!;

@@ -1,5 +1,5 @@
 import type { ErrorObject } from 'ajv';
-import type { ValidatedName } from './schemas.js';
+import type { DraftName } from './schemas.js';
 import * as validators from './validators.generated.js';
 
 /** One thing wrong with what was sent, in words for the person who typed it. */
@@ -16,11 +16,15 @@ export interface FieldProblem {
  * @example check('MachineDraft', { ...washer, loadsPerWeek: -1 })
  *   // [{ field: 'loadsPerWeek', message: 'Give a number from 0 to 70.' }]
  */
-export function check(schema: ValidatedName, value: unknown): FieldProblem[] {
+export function check(schema: DraftName, value: unknown): FieldProblem[] {
   const validate = validators[schema];
-  if (validate(value)) return [];
+  return validate(value) ? [] : problemsOf(validate.errors);
+}
+
+/** What Ajv found wrong, one problem a field, in words. */
+export function problemsOf(errors: readonly ErrorObject[] | null | undefined): FieldProblem[] {
   const byField = new Map<string, FieldProblem>();
-  for (const error of validate.errors ?? []) {
+  for (const error of errors ?? []) {
     const field = fieldOf(error);
     if (!byField.has(field)) byField.set(field, { field, message: sentence(error) });
   }
@@ -29,8 +33,12 @@ export function check(schema: ValidatedName, value: unknown): FieldProblem[] {
 
 function fieldOf(error: ErrorObject): string {
   const path = error.instancePath.split('/').slice(1).map(decode);
-  const params = error.params as { missingProperty?: string; additionalProperty?: string };
-  const last = params.missingProperty ?? params.additionalProperty;
+  const params = error.params as {
+    missingProperty?: string;
+    additionalProperty?: string;
+    tag?: string;
+  };
+  const last = params.missingProperty ?? params.additionalProperty ?? params.tag;
   return [...path, ...(last === undefined ? [] : [last])].join('.');
 }
 
@@ -46,6 +54,8 @@ function sentence(error: ErrorObject): string {
       return 'There is no such field.';
     case 'type':
       return `Give ${article((error.params as { type: string | string[] }).type)}.`;
+    case 'discriminator':
+      return `Choose one of: ${kindsOf(error).join(', ')}.`;
     case 'enum':
       return `Choose one of: ${(error.params as { allowedValues: unknown[] }).allowedValues.join(', ')}.`;
     case 'minimum':
@@ -82,6 +92,14 @@ function sentence(error: ErrorObject): string {
     default:
       return 'This is not right.';
   }
+}
+
+/** The kinds that a thing of several can be of. */
+function kindsOf({ parentSchema }: ErrorObject): string[] {
+  const { oneOf = [] } = (parentSchema ?? {}) as {
+    oneOf?: { properties: { kind: { const: string } } }[];
+  };
+  return oneOf.map(({ properties }) => properties.kind.const);
 }
 
 function article(type: string | string[]): string {

@@ -1,5 +1,6 @@
-import Type, { type Static, type TProperties } from 'typebox';
-import { INSTRUMENT_INPUTS } from './instruments.js';
+import Type, { type Static, type TObject, type TProperties } from 'typebox';
+import { ENTRY_KINDS } from './entry-kinds.js';
+import { VentRunInput } from './vent-runs.js';
 import {
   ACTIVES,
   ANSWERS,
@@ -9,7 +10,6 @@ import {
   DOSE_UNITS,
   CODE_CLASSES,
   CODE_STRENGTHS,
-  ENTRY_KINDS,
   ENTRY_SOURCES,
   FEATURES,
   GRADES,
@@ -23,6 +23,7 @@ import {
   SUPPLY_UNITS,
   TROUBLE_CIRCUMSTANCES,
   UNIT_SYSTEMS,
+  type CaseEventKind,
   type Circumstance,
 } from './vocabulary.js';
 
@@ -439,36 +440,68 @@ export const CodeSeen = closed({
 });
 export type CodeSeen = Static<typeof CodeSeen>;
 
-/** One thing that happened in a case. They are only ever added to; what holds now follows from them. */
-export const CaseEvent = closed({
-  /** Given by the client, so that a retry adds nothing. */
-  id: id(),
-  at: instant(),
-  kind: oneOf(CASE_EVENTS),
-  /** A symptom or check. */
-  finding: Type.Optional(text(60, 1)),
-  answer: Type.Optional(oneOf(ANSWERS)),
+const finding = () => text(60, 1);
+const cause = () => text(60, 1);
+
+/** What each kind of event in a case tells, beside its id and when it happened. */
+const CASE_EVENT_FIELDS = {
+  /** A symptom told, or a check done. */
+  answer: { finding: finding(), answer: oneOf(ANSWERS) },
+  'take-back': { finding: finding() },
   /** A stop rule that holds. */
-  stop: Type.Optional(text(40, 1)),
-  code: Type.Optional(CodeSeen),
-  /** The event that is taken back. */
-  of: Type.Optional(id()),
-  cause: Type.Optional(text(60, 1)),
-  task: Type.Optional(text(40, 1)),
-  runId: Type.Optional(id()),
-  quantity: Type.Optional(text(40, 1)),
-  value: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 100000 })),
-  unit: Type.Optional(text(20, 1)),
+  stop: { stop: text(40, 1) },
+  'no-stop': {},
+  code: { code: CodeSeen },
+  /** `of`: the event that is taken back. */
+  'code-back': { of: id() },
+  looked: { cause: cause() },
+  'looked-back': {},
+  fix: { cause: cause(), task: Type.Optional(text(60, 1)), runId: Type.Optional(id()) },
+  'fix-back': {},
+  measure: { quantity: text(40, 1), value: Type.Number(), unit: text(20, 1) },
   /** Whether a symptom is gone. */
-  gone: Type.Optional(Type.Boolean()),
-  /** Until when it rests. */
-  until: Type.Optional(calendarDate()),
-  ending: Type.Optional(oneOf(CASE_ENDINGS)),
-  /** Days within which the same symptom opens the case again. */
-  returnDays: Type.Optional(Type.Integer({ minimum: 0, maximum: 365 })),
-  note: Type.Optional(text(2000)),
+  gone: { finding: finding(), gone: Type.Boolean() },
+  'not-held': {},
+  /** `until`: when it is to be looked at again. */
+  rest: { until: Type.Optional(calendarDate()) },
+  wake: {},
+  close: {
+    ending: oneOf(CASE_ENDINGS),
+    /** Days within which the same symptom opens the case again. */
+    returnDays: Type.Optional(Type.Integer({ minimum: 0, maximum: 365 })),
+  },
+  reopen: {},
+  note: { note: text(2000) },
+} satisfies Record<CaseEventKind, TProperties>;
+
+const caseEventOf = <K extends CaseEventKind>(kind: K) =>
+  closed({
+    /** Given by the client, so that a retry adds nothing. */
+    id: id(),
+    at: instant(),
+    kind: Type.Literal(kind),
+    ...CASE_EVENT_FIELDS[kind],
+  });
+
+/** One thing that happened in a case. They are only ever added to; what holds now follows from them. */
+export const CaseEvent = Type.Unsafe<
+  {
+    [K in CaseEventKind]: { id: string; at: string; kind: K } & Static<
+      TObject<(typeof CASE_EVENT_FIELDS)[K]>
+    >;
+  }[CaseEventKind]
+>({
+  type: 'object',
+  title: 'CaseEvent',
+  required: ['kind'],
+  discriminator: { propertyName: 'kind' },
+  oneOf: CASE_EVENTS.map((kind) => caseEventOf(kind)),
 });
 export type CaseEvent = Static<typeof CaseEvent>;
+
+/** What happened in a case, before it has an id and a time. */
+export type Happening = WithoutStamp<CaseEvent>;
+type WithoutStamp<E> = E extends CaseEvent ? Omit<E, 'id' | 'at'> : never;
 
 /** A case opened, or what happened in one since. */
 export const CaseNews = closed(
@@ -493,7 +526,7 @@ export const VentRunDraft = closed(
   {
     name: text(80, 1),
     machineId: Type.Optional(id()),
-    run: INSTRUMENT_INPUTS.VentRunInput,
+    run: VentRunInput,
   },
   'VentRunDraft',
 );
@@ -565,15 +598,12 @@ export const Problem = Type.Object(
 );
 export type Problem = Static<typeof Problem>;
 
-/** Schemas that need a validator, by the name the validator goes by. */
-export const VALIDATED = {
+/** What comes in with a body, by the name its validator goes by: checked by the page and the server. */
+export const DRAFTS = {
   SetupDraft,
   HouseholdDraft,
   MachineDraft,
   EntryDraft,
-  EntryQuery,
-  ReadIn,
-  IdParams,
   VisitDraft,
   VisitChange,
   SupplyDraft,
@@ -581,6 +611,9 @@ export const VALIDATED = {
   CodeSheetDraft,
   CaseNews,
   VentRunDraft,
-  ...INSTRUMENT_INPUTS,
 } as const;
-export type ValidatedName = keyof typeof VALIDATED;
+export type DraftName = keyof typeof DRAFTS;
+
+/** What comes in with an address. It is text there: figures and truth values are read out of it. */
+export const QUERIES = { EntryQuery, ReadIn, IdParams } as const;
+export type QueryName = keyof typeof QUERIES;

@@ -31,25 +31,6 @@ export const GRADE_NAMES: Record<Grade, string> = {
   4: 'blocked',
 };
 
-export const ENTRY_KINDS = [
-  'load',
-  'opened',
-  'done',
-  'reading',
-  'code',
-  'replaced',
-  'note',
-  'habit',
-  'stock',
-  'bought',
-  'chemical',
-  'rinse',
-  'proof',
-  'case',
-  'undone',
-] as const;
-export type EntryKind = (typeof ENTRY_KINDS)[number];
-
 export const ENTRY_SOURCES = [
   'bench',
   'run',

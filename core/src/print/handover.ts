@@ -1,3 +1,4 @@
+import { kindOfEntry } from '../model/entry-kinds.js';
 import type { Entry, Household, Machine, Visit } from '../model/schemas.js';
 import { GRADE_NAMES, KIND_NAMES } from '../model/vocabulary.js';
 import { taskOf, tasksOf } from '../care/catalogue/lookup.js';
@@ -73,19 +74,6 @@ const entryRow = (entry: Entry, machine: Machine, today: string): string[] => [
   detailOf(entry),
 ];
 
-/** Entries that tell a professional something; loads, habits and supplies are left out. */
-const TELLING: ReadonlySet<Entry['kind']> = new Set([
-  'opened',
-  'done',
-  'reading',
-  'code',
-  'replaced',
-  'note',
-  'chemical',
-  'rinse',
-  'proof',
-]);
-
 /**
  * A machine's record for somebody who comes to look at it.
  * @param entries of this machine, newest first
@@ -101,7 +89,7 @@ export function machineSheet(
   const today = dayOf(now, household.zone);
   const everyLoad = new Set(tasksOf(machine).flatMap(({ id, habit }) => (habit ? id : [])));
   const telling = entries
-    .filter(({ kind, task }) => TELLING.has(kind) && !(task && everyLoad.has(task)))
+    .filter(({ kind, task }) => kindOfEntry(kind).telling && !(task && everyLoad.has(task)))
     .slice(0, MOST_ROWS);
   const open = [
     ...state.proofs.map(({ name, do: what, state: how }) => [

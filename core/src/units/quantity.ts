@@ -69,6 +69,10 @@ export const DIMENSIONS = {
   energy: { units: { kWh: 'kWh', Wh: 'Wh', MJ: 'MJ' }, shown: { metric: 'kWh', us: 'kWh' } },
   ratio: { units: { '1': '', '%': '%' }, shown: { metric: '%', us: '%' } },
   slope: { units: { 'mm/m': '', 'in/ft': '' }, shown: { metric: 'mm/m', us: 'in/ft' } },
+  evaporation: {
+    units: { 'g/min': 'g/min', 'kg/h': 'kg/h', 'oz/min': 'oz/min', 'lb/h': 'lbs/h' },
+    shown: { metric: 'g/min', us: 'oz/min' },
+  },
   hardness: {
     units: { 'mg/L': '', '°dH': '', gpg: '', '°f': '', '°e': '' },
     shown: { metric: '°dH', us: 'gpg' },
@@ -98,8 +102,11 @@ export const ownUnit = (dimension: DimensionId): string => unitsOf(dimension)[0]
 export const shownUnit = (dimension: DimensionId, system: UnitSystem): string =>
   DIMENSIONS[dimension].shown[system];
 
+/** What is smaller is nothing; js-quantities does not read it. */
+const LEAST = 1e-60;
+
 /**
- * Converts between two units of a dimension; what is no number stays none.
+ * Converts between two units of a dimension; what is no number, or cannot be, is none.
  * @throws RangeError for a unit that the dimension does not have
  */
 export function convert(value: number, dimension: DimensionId, from: string, to: string): number {
@@ -111,7 +118,12 @@ export function convert(value: number, dimension: DimensionId, from: string, to:
   if (!Number.isFinite(value)) return NaN;
   const defined = DEFINED[dimension];
   if (defined) return (value * defined[from]!) / defined[to]!;
-  return Qty(value, units[from]!).to(units[to]!).scalar;
+  try {
+    return Qty(Math.abs(value) < LEAST ? 0 : value, units[from]!).to(units[to]!).scalar;
+  } catch {
+    // Colder than can be.
+    return NaN;
+  }
 }
 
 /** In the core's own unit. */

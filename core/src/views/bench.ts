@@ -1,16 +1,15 @@
-import type { Household, Machine, Visit } from '../model/schemas.js';
-import type { CaseSummary } from '../trouble/cases/summary.js';
-import type { Day } from '../units/calendar.js';
-import type { MachineState } from '../care/house/machine-state.js';
-import type { ProposedVisit } from '../care/visit/next.js';
-import type { Due } from '../care/schedule/due.js';
-import type { Why } from '../care/schedule/explain.js';
-import type { HabitRow } from '../care/house/habits.js';
-import type { ShortSupply, SupplyState, YearCost } from '../care/house/supplies.js';
-import type { SchoolYear } from '../care/schedule/year.js';
+import { habitRows, type HabitRow } from '../care/house/habits.js';
+import { stateOf, type MachineState } from '../care/house/machine-state.js';
+import { shortFor, type ShortSupply, type StockEvent } from '../care/house/supplies.js';
+import type { House } from '../care/schedule/year.js';
+import { nextVisit, type ProposedVisit } from '../care/visit/next.js';
+import { productsUsed } from '../care/visit/products.js';
+import type { CaseRecord, Household, Machine, Supply, Visit } from '../model/schemas.js';
+import { caseState } from '../trouble/cases/state.js';
+import { caseSummary, type CaseSummary } from '../trouble/cases/summary.js';
+import { dayOf, plusDays, startOf, type Day } from '../units/calendar.js';
 
-/* What the API derives and the screens show. */
-
+/** What the bench shows. */
 export interface BenchView {
   household: Household;
   today: Day;
@@ -18,6 +17,7 @@ export interface BenchView {
   states: MachineState[];
   /** Loads counted today and over the last seven days. */
   loads: { machineId: string; today: number; week: number }[];
+  /** Visits begun and not ended. */
   runs: Visit[];
   /** Cases of trouble that are not closed. */
   cases: CaseSummary[];
@@ -30,23 +30,44 @@ export interface BenchView {
   visit?: ProposedVisit;
 }
 
-export type TaskView = Omit<Due, 'loads'> & { loads?: number; why: Why };
-
-export interface MachineView {
-  machine: Machine;
-  today: Day;
-  state: MachineState;
-  habits: HabitRow[];
-  tasks: TaskView[];
+/** What is kept beside the machines and their record. */
+export interface Kept {
+  visits: readonly Visit[];
+  cases: readonly CaseRecord[];
+  supplies: readonly Supply[];
+  /** Asked for only where a supply is kept. */
+  stockEvents: () => readonly StockEvent[];
 }
 
-export interface SchoolsView {
-  household: Household;
-  schools: (SchoolYear & YearCost)[];
-}
-
-export interface SuppliesView {
-  household: Household;
-  machines: Machine[];
-  supplies: SupplyState[];
+/** The bench of a house. */
+export function benchView(house: House, kept: Kept): BenchView {
+  const { household, histories, now } = house;
+  const machines = [...house.machines];
+  const { zone } = household;
+  const today = dayOf(now, zone);
+  const states = machines.map((machine, i) => stateOf(machine, histories[i]!, household, now));
+  const midnight = startOf(today, zone);
+  const weekAgo = startOf(plusDays(today, -6), zone);
+  const visit = nextVisit(machines, states, today, household.visitMinutes);
+  return {
+    household,
+    today,
+    machines,
+    states,
+    loads: machines.map(({ id }, i) => {
+      const since = (instant: number) => histories[i]!.usage.between(instant, now).counted;
+      return { machineId: id, today: since(midnight), week: since(weekAgo) };
+    }),
+    runs: [...kept.visits],
+    cases: kept.cases
+      .filter((one) => caseState(one).state !== 'closed')
+      .map((one) => caseSummary(one, zone, today)),
+    habits: machines.flatMap((machine, i) => habitRows(machine, histories[i]!, today)),
+    products: productsUsed(histories),
+    short:
+      visit && kept.supplies.length
+        ? shortFor(visit, kept.supplies, kept.stockEvents(), machines)
+        : [],
+    ...(visit ? { visit } : {}),
+  };
 }

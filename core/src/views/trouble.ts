@@ -4,6 +4,7 @@ import type { MachineKind } from '../model/vocabulary.js';
 import type { CheckAdvice, FixAdvice } from '../trouble/diagnosis/advice.js';
 import { Diagnosis, symptomsOf, type Answers } from '../trouble/diagnosis/diagnosis.js';
 import type { LoggedFigure } from '../trouble/cases/state.js';
+import type { CodeReading } from '../trouble/codes/read.js';
 import type { Sense, StopRule, Who } from '../trouble/data/types.js';
 import { causeById } from '../trouble/data/causes.js';
 import { STOP_RULES } from '../trouble/data/stops.js';
@@ -76,6 +77,9 @@ export interface TroubleStart {
   /** The latest figures of each quantity read at the machine. */
   figures: Record<string, LoggedFigure[]>;
 }
+
+/** An answer over the API, with what a display code was read as. */
+export type TroubleAnswer = TroubleView & { code?: CodeReading };
 
 export interface SymptomView {
   id: string;

@@ -68,7 +68,8 @@ export const supplies = sqliteTable('supplies', {
   putAway: integer('put_away', { mode: 'boolean' }),
 });
 
-export const runs = sqliteTable('runs', {
+/** Visits; in the file they are called runs. */
+export const visits = sqliteTable('runs', {
   id: text().primaryKey(),
   version: integer().notNull(),
   state: text().$type<'active' | 'paused' | 'finished' | 'abandoned'>().notNull(),
@@ -92,7 +93,7 @@ export const entries = sqliteTable(
     author: text().notNull(),
     source: text().$type<Entry['source']>().notNull(),
     recordedAt: integer('recorded_at').notNull(),
-    runId: text('run_id').references(() => runs.id),
+    runId: text('run_id').references(() => visits.id),
     revises: text().references((): AnySQLiteColumn => entries.id),
     station: text(),
     task: text(),
@@ -105,23 +106,7 @@ export const entries = sqliteTable(
     programme: text().$type<NonNullable<Entry['programme']>>(),
     habit: text(),
     /** The rest: what was found and used, unit, code, note. */
-    more: text({ mode: 'json' })
-      .$type<
-        Pick<
-          Entry,
-          | 'found'
-          | 'trays'
-          | 'unit'
-          | 'code'
-          | 'note'
-          | 'photos'
-          | 'used'
-          | 'product'
-          | 'actives'
-          | 'caseId'
-        >
-      >()
-      .notNull(),
+    more: text({ mode: 'json' }).$type<Partial<Entry>>().notNull(),
   },
   (table) => [
     uniqueIndex('entries_revises')

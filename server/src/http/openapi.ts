@@ -1,9 +1,10 @@
 import * as schemas from '@needlecase/core/model/schemas';
 import type { TSchema } from 'typebox';
-import type { FileRoute, Route } from './route.js';
+import { DERIVED_ANSWERS } from './derived.js';
+import type { Route } from './route.js';
 
 /** The OpenAPI 3.1 document, made from the routes and the shared schemas. */
-export function openApi(routes: readonly (Route | FileRoute)[]): object {
+export function openApi(routes: readonly Route[]): object {
   const paths: Record<string, Record<string, object>> = {};
   for (const route of routes) {
     (paths[route.path] ??= {})[route.method] = operation(route);
@@ -17,7 +18,7 @@ export function openApi(routes: readonly (Route | FileRoute)[]): object {
         'Instants are UTC (RFC 3339), dates are calendar dates in the household’s zone. Errors are problem details (RFC 9457) with the field at fault. Changes are told on /api/v1/changes as server-sent events.',
     },
     paths,
-    components: { schemas: { Problem: schemas.Problem } },
+    components: { schemas: { Problem: schemas.Problem, ...DERIVED_ANSWERS } },
   };
 }
 
@@ -26,12 +27,12 @@ const problem = (description: string) => ({
   content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
 });
 const file = (type: string) => ({ [type]: { schema: { type: 'string', format: 'binary' } } });
-const json = (schema: TSchema) => ({ 'application/json': { schema } });
+const json = (schema: object) => ({ 'application/json': { schema } });
 
-function operation(route: Route | FileRoute): object {
+function operation(route: Route): object {
   const query =
     route.query &&
-    (schemas.VALIDATED[route.query] as TSchema & {
+    (schemas.QUERIES[route.query] as TSchema & {
       properties: Record<string, TSchema>;
       required?: string[];
     });
@@ -56,28 +57,35 @@ function operation(route: Route | FileRoute): object {
           ),
         ]),
   ];
-  const good = route.method === 'post' && route.body && !route.reckons ? '201' : '200';
+  const asked = route.body ? schemas.DRAFTS[route.body] : route.reads?.schema;
+  const good = route.method === 'post' && asked && !route.reckons ? '201' : '200';
   return {
     summary: route.summary,
     parameters,
-    ...(route.body
-      ? { requestBody: { required: true, content: json(schemas.VALIDATED[route.body]) } }
-      : {}),
+    ...(asked ? { requestBody: { required: true, content: json(asked) } } : {}),
     ...(route.takes ? { requestBody: { required: true, content: file(route.takes) } } : {}),
     responses: {
       [good]: {
         description: 'As asked',
-        content: route.gives ? file(route.gives) : json(route.answers),
+        content: route.gives ? file(route.gives) : json(answerSchema(route)),
       },
       ...(route.path.includes('{id}') ? { 404: problem('No such thing') } : {}),
       ...(route.method === 'get'
         ? {}
         : { 409: problem('Changed elsewhere; both versions are given') }),
-      ...(route.body || route.query ? { 422: problem('Fields that need another look') } : {}),
+      ...(asked || route.query ? { 422: problem('Fields that need another look') } : {}),
       ...(route.guarded ? { 428: problem('If-Match is missing') } : {}),
     },
   };
 }
+
+/** The schema of a good answer. */
+export const answerSchema = ({ answers }: Route): object =>
+  typeof answers === 'string'
+    ? { $ref: `#/components/schemas/${answers}` }
+    : 'derived' in answers
+      ? (answers.derived as object)
+      : answers;
 
 const header = (name: string, required: boolean, description: string) => ({
   name,

@@ -23,6 +23,11 @@ export const invalid = (errors: FieldProblem[]): ProblemError =>
     errors,
   });
 
+/** @throws 422 where anything is wrong */
+export function mustBeRight(problems: FieldProblem[]): void {
+  if (problems.length) throw invalid(problems);
+}
+
 export const notFound = (what: string): ProblemError =>
   new ProblemError(404, `There is no such ${what}.`);
 

@@ -1,28 +1,20 @@
-import { check, type FieldProblem, type ValidatedName } from '@needlecase/core';
+import type { AnswerName, ApiAnswers, FieldProblem } from '@needlecase/core';
+import { check } from '@needlecase/core';
+import { checkQuery } from '@needlecase/core/model/check-asked';
+import type { DraftName, DRAFTS, QueryName, QUERIES } from '@needlecase/core/model/schemas';
 import type { Express, Request, RequestHandler } from 'express';
-import type { TSchema } from 'typebox';
-import { VALIDATED } from '@needlecase/core/model/schemas';
 import { createHash } from 'node:crypto';
-import type { Store } from '../store/store.js';
-import { invalid, ProblemError } from './problem.js';
+import type { Static, TSchema } from 'typebox';
+import type { Answer } from './answer.js';
+import { mustBeRight, ProblemError } from './problem.js';
 
 /** What a route is told about a request, already checked. */
-export interface Ask {
+export interface Ask<Body = unknown, Query = unknown> {
   params: { id: string };
-  query: Record<string, unknown>;
-  body: unknown;
+  query: Query;
+  body: Body;
   /** Version named in If-Match. */
   version: number;
-}
-
-/** What a route answers. */
-export interface Answer {
-  status?: number;
-  body: unknown;
-  /** Version for the ETag of a record. */
-  version?: number;
-  /** What a file is to be called when it is kept. */
-  fileName?: string;
 }
 
 /** One address of the API; from it come the handler and its place in the OpenAPI document. */
@@ -31,36 +23,93 @@ export interface Route {
   /** With `{id}` where an id stands. */
   path: string;
   summary: string;
-  query?: ValidatedName;
-  body?: ValidatedName;
+  query?: QueryName;
+  body?: DraftName;
+  /** A body that has no draft: its schema, and what is wrong with it. */
+  reads?: { schema: object; check: (body: unknown) => FieldProblem[] };
   /** Media type of a body that is no JSON. */
   takes?: string;
-  /** Schema of a good answer. */
-  answers: TSchema;
+  /** Schema of a good answer: of a record, by itself; of what is worked out, by its name. */
+  answers: TSchema | AnswerName | { derived: object };
   /** Media type of an answer that is no JSON; it never changes once given where `forGood`. */
   gives?: string;
   forGood?: true;
-  /** Only reckons: it makes nothing, and answers 200. */
+  /** Only reckons: it makes nothing, answers 200, and may take its time. */
   reckons?: true;
   /** Changes a record: If-Match is needed. */
   guarded?: true;
-  handle(ask: Ask): Answer;
+  handle(ask: Ask): Answer | Promise<Answer>;
 }
 
-/** An address whose answer is a file that takes time to make. */
-export interface FileRoute extends Omit<Route, 'method' | 'handle'> {
-  method: 'get';
-  gives: 'application/pdf';
-  handle(ask: Ask): Promise<Answer>;
+type BodyOf<B> = B extends DraftName
+  ? Static<(typeof DRAFTS)[B]>
+  : B extends 'image/jpeg'
+    ? Buffer
+    : undefined;
+type QueryOf<Q> = Q extends QueryName ? Static<(typeof QUERIES)[Q]> : undefined;
+type AnswerOf<A> = A extends AnswerName ? ApiAnswers[A] : A extends TSchema ? Static<A> : never;
+
+/**
+ * A route whose handler gets what its schemas say, and must answer what they say.
+ *
+ * @example
+ *   route({
+ *     method: 'post', path: '/api/v1/supplies', summary: 'Keep a supply',
+ *     body: 'SupplyDraft', answers: schemas.Supply,
+ *     handle: ({ body }) => ({ status: 201, body: store.supplies.create(body) }),
+ *   })
+ */
+export function route<
+  A extends TSchema | AnswerName,
+  B extends DraftName | undefined = undefined,
+  Q extends QueryName | undefined = undefined,
+>(
+  spec: Omit<Route, 'answers' | 'body' | 'query' | 'handle' | 'takes' | 'gives' | 'reads'> & {
+    answers: A;
+    body?: B;
+    query?: Q;
+    handle(ask: Ask<BodyOf<B>, QueryOf<Q>>): Answer<AnswerOf<A>>;
+  },
+): Route {
+  return spec as Route;
+}
+
+/** A route that takes a picture in. */
+export const pictureRoute = <A extends TSchema>(
+  spec: Omit<Route, 'answers' | 'handle' | 'takes' | 'gives' | 'body' | 'query' | 'reads'> & {
+    answers: A;
+    handle(ask: Ask<Buffer>): Answer<Static<A>>;
+  },
+): Route => ({ ...spec, takes: 'image/jpeg' }) as Route;
+
+/** A route that gives a file out; one that takes time to make is promised. */
+export const fileRoute = (
+  spec: Omit<Route, 'method' | 'answers' | 'body' | 'query' | 'reads'> & {
+    gives: 'application/pdf' | 'image/jpeg';
+    handle(ask: Ask): Answer<Buffer> | Promise<Answer<Buffer>>;
+  },
+): Route => ({ ...spec, method: 'get', answers: FILE });
+
+const FILE = { derived: { type: 'string', format: 'binary' } };
+
+/** What keeps answers for retries, and the transactions around a route's work. */
+export interface Keeper {
+  write<T>(work: () => T): T;
+  answers: {
+    find(key: string): { request: string; answer: Answer } | undefined;
+    keep(key: string, request: string, answer: Answer): void;
+  };
 }
 
 /** Mounts a route: checks what came in, answers, and keeps the answer for retries. */
-export function mount(app: Express, route: Route | FileRoute, store: Store): void {
+export function mount(app: Express, route: Route, keeper: Keeper): void {
   const path = route.path.replaceAll(/\{(\w+)\}/g, ':$1');
   const handler: RequestHandler = async (request, response) => {
-    const answer = isFile(route)
-      ? await route.handle(read(route, request))
-      : answerOnce(route, request, store, () => route.handle(read(route, request)));
+    const work = () => route.handle(read(route, request));
+    const answer =
+      route.method === 'get' || route.reckons
+        ? await work()
+        : answerOnce(request, keeper, work as () => Answer);
     response.status(answer.status ?? 200);
     if (answer.version !== undefined) response.set('ETag', `"${answer.version}"`);
     response.set(
@@ -74,23 +123,23 @@ export function mount(app: Express, route: Route | FileRoute, store: Store): voi
   app[route.method](path, handler);
 }
 
-const isFile = (route: Route | FileRoute): route is FileRoute => route.gives === 'application/pdf';
-
-function read(route: Route | FileRoute, request: Request): Ask {
+function read(route: Route, request: Request): Ask {
   const params = request.params as { id: string };
-  if (route.path.includes('{id}')) mustBeRight(check('IdParams', params));
-  const query = route.query ? coerced(request.query, VALIDATED[route.query]) : {};
-  if (route.query) mustBeRight(check(route.query, query));
+  if (route.path.includes('{id}')) mustBeRight(checkQuery('IdParams', { ...params }));
+  const query: object = { ...request.query };
+  if (route.query) mustBeRight(checkQuery(route.query, query));
   if (route.takes && !Buffer.isBuffer(request.body)) {
     throw new ProblemError(415, `Send the content type ${route.takes}.`, {
       detail: 'Nothing was stored.',
     });
   }
-  if (route.body) {
+  if (route.body ?? route.reads) {
     if (request.body === undefined) {
       throw new ProblemError(415, 'Send JSON, with the content type application/json.');
     }
-    mustBeRight(check(route.body, request.body));
+    mustBeRight(
+      route.body ? check(route.body, request.body) : route.reads!.check(request.body as unknown),
+    );
   }
   return {
     params,
@@ -99,10 +148,6 @@ function read(route: Route | FileRoute, request: Request): Ask {
     version: route.guarded ? versionOf(request) : 0,
   };
 }
-
-const mustBeRight = (problems: FieldProblem[]): void => {
-  if (problems.length) throw invalid(problems);
-};
 
 function versionOf(request: Request): number {
   const match = /^"(\d+)"$/.exec(request.get('If-Match') ?? '');
@@ -114,45 +159,27 @@ function versionOf(request: Request): number {
   return Number(match[1]);
 }
 
-/** Query strings are text; numbers and truth values are read where the schema wants them. */
-function coerced(query: Request['query'], schema: TSchema): Record<string, unknown> {
-  const wanted = (schema as { properties?: Record<string, { type?: string }> }).properties ?? {};
-  return Object.fromEntries(
-    Object.entries(query).map(([name, value]: [string, unknown]): [string, unknown] => {
-      const type = wanted[name]?.type;
-      if (type === 'integer' && typeof value === 'string' && value.trim() !== '') {
-        const number = Number(value);
-        return [name, Number.isNaN(number) ? value : number];
-      }
-      if (type === 'boolean' && (value === 'true' || value === 'false'))
-        return [name, value === 'true'];
-      return [name, value];
-    }),
-  );
-}
-
 /**
  * Does the work of a request in one transaction. With an Idempotency-Key the answer is stored in the
  * same transaction: a retry gets the stored answer and does nothing, even after a crash in between.
  */
-function answerOnce(route: Route, request: Request, store: Store, work: () => Answer): Answer {
+function answerOnce(request: Request, keeper: Keeper, work: () => Answer): Answer {
   const key = request.get('Idempotency-Key');
-  if (route.method === 'get') return work();
-  if (key === undefined) return store.write(work);
+  if (key === undefined) return keeper.write(work);
   if (key.length < 8 || key.length > 100) {
     throw new ProblemError(400, 'An Idempotency-Key has 8 to 100 characters.');
   }
   const print = createHash('sha256')
     .update(`${request.method} ${request.path}\n${JSON.stringify(request.body ?? null)}`)
     .digest('hex');
-  return store.write(() => {
-    const kept = store.answers.find(key);
+  return keeper.write(() => {
+    const kept = keeper.answers.find(key);
     if (kept && kept.request !== print) {
       throw new ProblemError(422, 'This Idempotency-Key was used for something else.');
     }
     if (kept) return kept.answer;
     const answer = work();
-    store.answers.keep(key, print, answer);
+    keeper.answers.keep(key, print, answer);
     return answer;
   });
 }

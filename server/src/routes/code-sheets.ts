@@ -1,45 +1,34 @@
-import { checkSheet, type CodeSheet, type CodeSheetDraft } from '@needlecase/core';
+import { checkSheet, type CodeSheetDraft } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import Type from 'typebox';
-import { invalid, notFound, stale } from '../http/problem.js';
-import type { Ask, Route } from '../http/route.js';
+import { mustBeRight } from '../http/problem.js';
+import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
-import { householdOf } from './household.js';
+import { householdOf } from '../work/household.js';
+import { currentOf } from '../work/records.js';
 
 /** Sheets of display codes, in an open format whose schema is given out here. */
 export const codeSheetRoutes = (store: Store): Route[] => {
   const told = () => store.changed({ topic: 'code-sheets' });
-  const right = (body: unknown, but?: string): CodeSheetDraft => {
+  const find = (id: string) => store.codeSheets.get(id);
+  const right = (draft: CodeSheetDraft, but?: string): CodeSheetDraft => {
     householdOf(store);
-    const draft = body as CodeSheetDraft;
-    const problems = checkSheet(draft);
-    const same = ({ maker, family, id }: CodeSheet): boolean =>
-      id !== but && bareName(maker, family) === bareName(draft.maker, draft.family);
-    if (store.codeSheets.list().some(same)) {
-      problems.push({ field: 'family', message: 'There is a sheet of this maker and family.' });
-    }
-    if (problems.length) throw invalid(problems);
+    mustBeRight(checkSheet(draft, store.codeSheets.list(), but));
     return draft;
   };
-  const current = ({ params, version, body }: Ask): CodeSheet => {
-    const sheet = store.codeSheets.get(params.id);
-    if (!sheet) throw notFound('code sheet');
-    if (sheet.version !== version) throw stale(sheet, body);
-    return sheet;
-  };
   return [
-    {
+    route({
       method: 'get',
       path: '/api/v1/code-sheets',
       summary: 'Every sheet of display codes',
       answers: Type.Array(schemas.CodeSheet),
       handle: () => ({ body: store.codeSheets.list() }),
-    },
-    {
+    }),
+    route({
       method: 'get',
       path: '/api/v1/code-sheet.schema.json',
       summary: 'The JSON Schema (2020-12) of a code sheet',
-      answers: Type.Object({}, { title: 'JsonSchema' }),
+      answers: Type.Unsafe<object>({ type: 'object', title: 'JsonSchema' }),
       handle: () => ({
         body: {
           $schema: 'https://json-schema.org/draft/2020-12/schema',
@@ -48,8 +37,8 @@ export const codeSheetRoutes = (store: Store): Route[] => {
           ...schemas.CodeSheetDraft,
         },
       }),
-    },
-    {
+    }),
+    route({
       method: 'post',
       path: '/api/v1/code-sheets',
       summary: 'Add a sheet of display codes',
@@ -60,8 +49,8 @@ export const codeSheetRoutes = (store: Store): Route[] => {
         told();
         return { status: 201, body: sheet, version: sheet.version };
       },
-    },
-    {
+    }),
+    route({
       method: 'put',
       path: '/api/v1/code-sheets/{id}',
       summary: 'Change a sheet of display codes',
@@ -69,13 +58,13 @@ export const codeSheetRoutes = (store: Store): Route[] => {
       guarded: true,
       answers: schemas.CodeSheet,
       handle: (ask) => {
-        const { id, version } = current(ask);
+        const { id, version } = currentOf('code sheet', find, ask);
         const sheet = store.codeSheets.replace(id, version, right(ask.body, id));
         told();
         return { body: sheet, version: sheet.version };
       },
-    },
-    {
+    }),
+    route({
       method: 'delete',
       path: '/api/v1/code-sheets/{id}',
       summary:
@@ -83,13 +72,11 @@ export const codeSheetRoutes = (store: Store): Route[] => {
       guarded: true,
       answers: schemas.CodeSheet,
       handle: (ask) => {
-        const sheet = current(ask);
+        const sheet = currentOf('code sheet', find, ask);
         store.codeSheets.remove(sheet.id);
         told();
         return { body: sheet };
       },
-    },
+    }),
   ];
 };
-
-const bareName = (...words: string[]): string => words.join(' ').trim().toLowerCase();

@@ -1,42 +1,37 @@
 import {
   checkEntry,
+  checkSupplyOf,
   completed,
+  toldAgain,
   type Entry,
   type EntryDraft,
-  type FieldProblem,
-  type Machine,
 } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import Type from 'typebox';
-import { invalid, notFound, ProblemError, stale } from '../http/problem.js';
-import type { Route } from '../http/route.js';
+import { mustBeRight, notFound, ProblemError, stale } from '../http/problem.js';
+import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
-import { householdOf } from './household.js';
-
-const AUTHOR = 'household';
+import { AUTHOR, undo } from '../work/entries.js';
+import { householdOf } from '../work/household.js';
 
 export const entryRoutes = (store: Store): Route[] => {
   /** Checks a draft against the machine it names, and fills in what follows from it. */
   const right = (draft: EntryDraft): EntryDraft => {
-    const machine: Machine | undefined = draft.machineId
-      ? store.machines.get(draft.machineId)
-      : undefined;
-    const problems = [
+    const machine = draft.machineId ? store.machines.get(draft.machineId) : undefined;
+    mustBeRight([
       ...checkEntry(draft, machine, Date.now(), householdOf(store).zone),
-      ...wrongSupply(draft, store),
-    ];
-    if (problems.length) throw invalid(problems);
+      ...checkSupplyOf(draft, store.supplies.list()),
+    ]);
     return completed(draft, machine);
+  };
+  const told = (entry: Entry): Entry => {
+    store.changed({ topic: 'entries', ...(entry.machineId ? { id: entry.machineId } : {}) });
+    return entry;
   };
   const stored = (draft: EntryDraft, revises?: string): Entry => {
     const { zone } = householdOf(store);
-    const entry = store.entries.add(draft, {
-      zone,
-      author: AUTHOR,
-      ...(revises ? { revises } : {}),
-    });
-    store.changed({ topic: 'entries', ...(entry.machineId ? { id: entry.machineId } : {}) });
-    return entry;
+    const origin = { zone, author: AUTHOR, ...(revises ? { revises } : {}) };
+    return told(store.entries.add(draft, origin));
   };
   /** The entry at an address, if nothing has taken its place yet. */
   const current = (id: string, yours: unknown): Entry => {
@@ -47,25 +42,25 @@ export const entryRoutes = (store: Store): Route[] => {
   };
 
   return [
-    {
+    route({
       method: 'get',
       path: '/api/v1/entries',
       summary: 'The log, newest first, a page at a time',
       query: 'EntryQuery',
-      answers: Type.Object({
-        entries: Type.Array(schemas.Entry),
-        next: Type.Optional(Type.String()),
-      }),
+      answers: Type.Object(
+        { entries: Type.Array(schemas.Entry), next: Type.Optional(Type.String()) },
+        { additionalProperties: false },
+      ),
       handle: ({ query }) => ({ body: store.entries.list(query) }),
-    },
-    {
+    }),
+    route({
       method: 'post',
       path: '/api/v1/entries',
       summary: 'Record something that happened',
       body: 'EntryDraft',
       answers: schemas.Entry,
       handle: ({ body }) => {
-        const draft = right(body as EntryDraft);
+        const draft = right(body);
         const there = draft.id && store.entries.get(draft.id);
         if (there)
           throw new ProblemError(409, 'There is an entry with this id.', {
@@ -74,21 +69,21 @@ export const entryRoutes = (store: Store): Route[] => {
           });
         return { status: 201, body: stored(draft) };
       },
-    },
-    {
+    }),
+    route({
       method: 'post',
       path: '/api/v1/entries/{id}/revision',
       summary: 'Correct an entry: a new one takes its place, the old one stays readable',
       body: 'EntryDraft',
       answers: schemas.Entry,
       handle: ({ params, body }) => {
-        const draft = right(body as EntryDraft);
+        const draft = right(body);
         const old = current(params.id, draft);
         if (old.kind === 'undone') throw notFound('entry that can be corrected');
         return { status: 201, body: stored(draft, old.id) };
       },
-    },
-    {
+    }),
+    route({
       method: 'post',
       path: '/api/v1/entries/{id}/undo',
       summary: 'Undo an entry; it can be restored',
@@ -96,10 +91,11 @@ export const entryRoutes = (store: Store): Route[] => {
       handle: ({ params }) => {
         const old = current(params.id, undefined);
         if (old.kind === 'undone') throw notFound('entry that can be undone');
-        return { status: 201, body: stored(undoing(old), old.id) };
+        const [undone] = undo(store, [old], householdOf(store).zone);
+        return { status: 201, body: told(undone!) };
       },
-    },
-    {
+    }),
+    route({
       method: 'post',
       path: '/api/v1/entries/{id}/restore',
       summary: 'Bring an undone entry back',
@@ -109,27 +105,8 @@ export const entryRoutes = (store: Store): Route[] => {
         const undone = old && store.entries.revisionOf(old.id);
         if (!old || undone?.kind !== 'undone') throw notFound('undone entry');
         current(undone.id, undefined);
-        const { id, revises, revisedBy, recordedAt, runId, zone, ...draft } = old;
-        return { status: 201, body: stored(draft, undone.id) };
+        return { status: 201, body: stored(toldAgain(old), undone.id) };
       },
-    },
+    }),
   ];
 };
-
-function wrongSupply({ supply }: EntryDraft, store: Store): FieldProblem[] {
-  const known = supply === undefined || store.supplies.list().some(({ item }) => item === supply);
-  return known ? [] : [{ field: 'supply', message: 'Add this supply under House first.' }];
-}
-
-/** The entry that marks another as undone, at the same place and time. */
-export function undoing(old: Entry): EntryDraft {
-  const { machineId, station, task, at } = old;
-  return {
-    kind: 'undone',
-    at,
-    source: 'log',
-    ...(machineId ? { machineId } : {}),
-    ...(station ? { station } : {}),
-    ...(task ? { task } : {}),
-  };
-}

@@ -1,24 +1,18 @@
-import {
-  inUnits,
-  MeasureProblem,
-  ventRun,
-  ventRunOf,
-  type KeptVentRun,
-  type VentRunDraft,
-} from '@needlecase/core';
+import { inUnits, MeasureProblem, ventRun, ventRunOf, type VentRunDraft } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import Type from 'typebox';
-import { invalid, notFound, stale } from '../http/problem.js';
-import type { Ask, Route } from '../http/route.js';
+import { invalid } from '../http/problem.js';
+import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
-import { householdOf } from './household.js';
+import { householdOf } from '../work/household.js';
+import { currentOf } from '../work/records.js';
 
 /** Vent runs that are kept, to be compared and gone on with. */
 export const ventRunRoutes = (store: Store): Route[] => {
   const told = () => store.changed({ topic: 'vent-runs' });
-  const right = (body: unknown): VentRunDraft => {
+  const find = (id: string) => store.ventRuns.get(id);
+  const right = (draft: VentRunDraft): VentRunDraft => {
     const { units } = householdOf(store);
-    const draft = body as VentRunDraft;
     if (draft.machineId !== undefined && !store.machines.get(draft.machineId)) {
       throw invalid([{ field: 'machineId', message: 'There is no such machine.' }]);
     }
@@ -35,21 +29,15 @@ export const ventRunRoutes = (store: Store): Route[] => {
     }
     return draft;
   };
-  const current = ({ params, version, body }: Ask): KeptVentRun => {
-    const run = store.ventRuns.get(params.id);
-    if (!run) throw notFound('vent run');
-    if (run.version !== version) throw stale(run, body);
-    return run;
-  };
   return [
-    {
+    route({
       method: 'get',
       path: '/api/v1/vent-runs',
       summary: 'Every vent run that is kept',
       answers: Type.Array(schemas.KeptVentRun),
       handle: () => ({ body: store.ventRuns.list() }),
-    },
-    {
+    }),
+    route({
       method: 'post',
       path: '/api/v1/vent-runs',
       summary: 'Keep a vent run',
@@ -60,8 +48,8 @@ export const ventRunRoutes = (store: Store): Route[] => {
         told();
         return { status: 201, body: run, version: run.version };
       },
-    },
-    {
+    }),
+    route({
       method: 'put',
       path: '/api/v1/vent-runs/{id}',
       summary: 'Change a vent run',
@@ -69,24 +57,24 @@ export const ventRunRoutes = (store: Store): Route[] => {
       guarded: true,
       answers: schemas.KeptVentRun,
       handle: (ask) => {
-        const { id, version } = current(ask);
+        const { id, version } = currentOf('vent run', find, ask);
         const run = store.ventRuns.replace(id, version, right(ask.body));
         told();
         return { body: run, version: run.version };
       },
-    },
-    {
+    }),
+    route({
       method: 'delete',
       path: '/api/v1/vent-runs/{id}',
       summary: 'Take a vent run away; it is answered with, so that it can be kept again',
       guarded: true,
       answers: schemas.KeptVentRun,
       handle: (ask) => {
-        const run = current(ask);
+        const run = currentOf('vent run', find, ask);
         store.ventRuns.remove(run.id);
         told();
         return { body: run };
       },
-    },
+    }),
   ];
 };

@@ -1,7 +1,7 @@
 import { eq, lt } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
 import { answers } from '../db/tables.js';
-import type { Answer } from '../http/route.js';
+import type { Answer } from '../http/answer.js';
 
 const KEEP_MS = 90 * 86_400_000;
 

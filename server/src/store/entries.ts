@@ -1,8 +1,9 @@
-import { and, desc, eq, lt, notExists, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, lt, notExists, or, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/sqlite-core';
 import { randomUUID } from 'node:crypto';
 import {
   dayOf,
+  entryKindsWhere,
   gather,
   tapOf,
   Usage,
@@ -24,6 +25,31 @@ import { entries } from '../db/tables.js';
 import { defined } from './defined.js';
 
 type Row = typeof entries.$inferSelect;
+
+/** Columns that an entry may leave empty, empty; what has no column of its own goes into `more`. */
+const COLUMNS: ReadonlySet<string> = new Set(Object.keys(getTableColumns(entries)));
+const EMPTY = Object.fromEntries([...COLUMNS].map((name) => [name, null])) as Pick<
+  Row,
+  { [K in keyof Row]: null extends Row[K] ? K : never }[keyof Row]
+>;
+
+/** What a draft tells, by column, and the rest. */
+function split(
+  told: Omit<EntryDraft, 'id' | 'author' | 'source' | 'at'>,
+): Partial<Row> & Pick<Row, 'more'> {
+  const fields = Object.entries(defined(told));
+  return {
+    ...(Object.fromEntries(fields.filter(([name]) => COLUMNS.has(name))) as Partial<Row>),
+    more: Object.fromEntries(fields.filter(([name]) => !COLUMNS.has(name))),
+  };
+}
+
+/** Which entries are read for what. */
+const HISTORY_KINDS = entryKindsWhere(({ history }) => history !== undefined);
+const WHOLE_KINDS = entryKindsWhere(({ history }) => history === 'all');
+const STOCK_KINDS = entryKindsWhere(({ stock }) => stock === true);
+const quoted = (kinds: readonly EntryKind[]): string => kinds.map((kind) => `'${kind}'`).join(', ');
+
 const later = alias(entries, 'later');
 
 /** How an entry came to be, beside what it says. */
@@ -52,7 +78,7 @@ type FactRow = [
   quantity: string | null,
   programme: Programme | null,
   habit: string | null,
-  /** Of a cleaning product used or a rinse: where, and the rest. */
+  /** Of entries that are read whole: where, and the rest. */
   station: string | null,
   more: string | null,
 ];
@@ -76,44 +102,21 @@ export class EntryStore {
   constructor(private readonly db: Db) {}
 
   add(draft: EntryDraft, origin: Origin): Entry {
-    const { found, trays, unit, code, note, photos, used, product, actives } = draft;
-    const { step, result, caseId } = draft;
-    const at = Date.parse(draft.at);
+    const { id = randomUUID(), author = origin.author, source = 'api', at: told, ...rest } = draft;
+    const at = Date.parse(told);
     const row: Row = {
-      id: draft.id ?? randomUUID(),
-      machineId: draft.machineId ?? null,
+      ...EMPTY,
+      ...split(rest),
+      id,
+      author,
+      source,
       kind: draft.kind,
       at,
       day: dayOf(at, origin.zone),
       zone: origin.zone,
-      author: draft.author ?? origin.author,
-      source: draft.source ?? 'api',
       recordedAt: Date.now(),
       runId: origin.runId ?? null,
       revises: origin.revises ?? null,
-      station: draft.station ?? null,
-      task: draft.task ?? null,
-      grade: draft.grade ?? null,
-      count: draft.count ?? null,
-      value: draft.value ?? null,
-      quantity: draft.quantity ?? null,
-      supply: draft.supply ?? null,
-      programme: draft.programme ?? null,
-      habit: draft.habit ?? null,
-      more: defined({
-        found,
-        trays,
-        unit,
-        code,
-        note,
-        photos,
-        used,
-        product,
-        actives,
-        step,
-        result,
-        caseId,
-      }),
     };
     this.db.insert(entries).values(row).run();
     this.#remember(row);
@@ -187,7 +190,7 @@ export class EntryStore {
         .prepare(
           `SELECT kind, at, supply, value, machine_id, task, json_extract(more, '$.used')
            FROM entries e
-           WHERE kind IN ('stock', 'bought', 'done')
+           WHERE kind IN (${quoted(STOCK_KINDS)})
              AND NOT EXISTS (SELECT 1 FROM entries r WHERE r.revises = e.id)`,
         )
         .raw()
@@ -203,7 +206,8 @@ export class EntryStore {
 
   /** A tap only adds to what is known of a machine; anything else has it read again. */
   #remember({ machineId, kind, at, count, programme, revises }: Row): void {
-    if (kind !== 'load' && kind !== 'habit') this.#stockEvents = undefined;
+    // An entry that takes another's place may take something back.
+    if (revises !== null || STOCK_KINDS.includes(kind)) this.#stockEvents = undefined;
     const past = machineId === null ? undefined : this.#pasts.get(machineId);
     if (!machineId || !past) return;
     if (kind === 'load' && revises === null) {
@@ -224,10 +228,10 @@ export class EntryStore {
     const rows = this.db.$client
       .prepare(
         `SELECT id, machine_id, kind, at, day, task, grade, count, value, quantity, programme, habit,
-           CASE WHEN kind IN ('chemical', 'rinse') THEN station END,
-           CASE WHEN kind IN ('chemical', 'proof') THEN more END
+           CASE WHEN kind IN (${quoted(WHOLE_KINDS)}) THEN station END,
+           CASE WHEN kind IN (${quoted(WHOLE_KINDS)}) THEN more END
          FROM entries e
-         WHERE kind IN ('load', 'opened', 'done', 'reading', 'habit', 'chemical', 'rinse', 'proof')
+         WHERE kind IN (${quoted(HISTORY_KINDS)})
            AND machine_id IN (${machineIds.map(() => '?').join(',')})
            AND NOT EXISTS (SELECT 1 FROM entries r WHERE r.revises = e.id)`,
       )
@@ -299,7 +303,6 @@ function factOf([
   if (programme !== null) fact.programme = programme;
   if (habit !== null) fact.habit = habit;
   if (station !== null) fact.station = station;
-  if (more !== null)
-    Object.assign(fact, JSON.parse(more) as Pick<Fact, 'product' | 'actives' | 'step' | 'result'>);
+  if (more !== null) Object.assign(fact, JSON.parse(more) as Partial<Fact>);
   return fact;
 }

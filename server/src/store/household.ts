@@ -4,6 +4,7 @@ import type { Household, HouseholdDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { households } from '../db/tables.js';
 import { defined } from './defined.js';
+import { whole } from './whole.js';
 
 /** The one household of a data file. */
 export class HouseholdStore {
@@ -26,16 +27,7 @@ export class HouseholdStore {
   replace(id: string, version: number, draft: HouseholdDraft): Household {
     this.db
       .update(households)
-      .set({
-        hardness: null,
-        visitMinutes: null,
-        multipliers: null,
-        currency: null,
-        energyPrice: null,
-        detergents: null,
-        ...draft,
-        version: version + 1,
-      })
+      .set({ ...whole(households, draft), version: version + 1 })
       .where(eq(households.id, id))
       .run();
     return this.get()!;

@@ -4,6 +4,7 @@ import type { Machine, MachineDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { machines } from '../db/tables.js';
 import { defined } from './defined.js';
+import { whole } from './whole.js';
 
 export class MachineStore {
   constructor(private readonly db: Db) {}
@@ -29,15 +30,7 @@ export class MachineStore {
   replace(id: string, version: number, draft: MachineDraft): Machine {
     this.db
       .update(machines)
-      .set({
-        maker: null,
-        inUseSince: null,
-        school: null,
-        rules: null,
-        ownTasks: null,
-        ...draft,
-        version: version + 1,
-      })
+      .set({ ...whole(machines, draft), version: version + 1 })
       .where(eq(machines.id, id))
       .run();
     return this.get(id)!;

@@ -20,7 +20,7 @@ export class Store {
   readonly household: HouseholdStore;
   readonly machines: MachineStore;
   readonly photos: PhotoStore;
-  readonly runs: VisitStore;
+  readonly visits: VisitStore;
   readonly supplies: SupplyStore;
   readonly ventRuns: VentRunStore;
   #told: Change[] = [];
@@ -36,7 +36,7 @@ export class Store {
     this.household = new HouseholdStore(db);
     this.machines = new MachineStore(db);
     this.photos = new PhotoStore(db);
-    this.runs = new VisitStore(db);
+    this.visits = new VisitStore(db);
     this.supplies = new SupplyStore(db);
     this.ventRuns = new VentRunStore(db);
   }

@@ -4,6 +4,7 @@ import type { Supply, SupplyDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { supplies } from '../db/tables.js';
 import { defined } from './defined.js';
+import { whole } from './whole.js';
 
 /** The supplies that the household keeps. What is left of them follows from the log. */
 export class SupplyStore {
@@ -30,7 +31,7 @@ export class SupplyStore {
   replace(id: string, version: number, draft: SupplyDraft): Supply {
     this.db
       .update(supplies)
-      .set({ price: null, putAway: null, ...draft, version: version + 1 })
+      .set({ ...whole(supplies, draft), version: version + 1 })
       .where(eq(supplies.id, id))
       .run();
     return this.get(id)!;

@@ -4,6 +4,7 @@ import type { KeptVentRun, VentRunDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { ventRuns } from '../db/tables.js';
 import { defined } from './defined.js';
+import { whole } from './whole.js';
 
 /** Vent runs that were laid out. */
 export class VentRunStore {
@@ -30,7 +31,7 @@ export class VentRunStore {
   replace(id: string, version: number, draft: VentRunDraft): KeptVentRun {
     this.db
       .update(ventRuns)
-      .set({ machineId: null, ...draft, version: version + 1 })
+      .set({ ...whole(ventRuns, draft), version: version + 1 })
       .where(eq(ventRuns.id, id))
       .run();
     return this.get(id)!;

@@ -2,23 +2,23 @@ import { desc, eq, inArray } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { emptyProgress, type Visit, type VisitChange, type VisitDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
-import { runs } from '../db/tables.js';
+import { visits } from '../db/tables.js';
 
 export class VisitStore {
   constructor(private readonly db: Db) {}
 
   get(id: string): Visit | undefined {
-    const row = this.db.select().from(runs).where(eq(runs.id, id)).get();
+    const row = this.db.select().from(visits).where(eq(visits.id, id)).get();
     return row && toVisit(row);
   }
 
-  /** Runs begun and not ended, the latest first. */
+  /** Visits begun and not ended, the latest first. */
   open(): Visit[] {
     return this.db
       .select()
-      .from(runs)
-      .where(inArray(runs.state, ['active', 'paused']))
-      .orderBy(desc(runs.startedAt))
+      .from(visits)
+      .where(inArray(visits.state, ['active', 'paused']))
+      .orderBy(desc(visits.startedAt))
       .all()
       .map(toVisit);
   }
@@ -34,24 +34,24 @@ export class VisitStore {
       startedAt: now,
       changedAt: now,
     };
-    this.db.insert(runs).values(row).run();
+    this.db.insert(visits).values(row).run();
     return this.get(row.id)!;
   }
 
-  change(run: Visit, change: Omit<VisitChange, 'state'> & { state?: Visit['state'] }): Visit {
+  change(visit: Visit, change: Omit<VisitChange, 'state'> & { state?: Visit['state'] }): Visit {
     const now = Date.now();
     const finishedAt =
       change.state === undefined ? {} : { finishedAt: change.state === 'finished' ? now : null };
     this.db
-      .update(runs)
-      .set({ ...change, ...finishedAt, changedAt: now, version: run.version + 1 })
-      .where(eq(runs.id, run.id))
+      .update(visits)
+      .set({ ...change, ...finishedAt, changedAt: now, version: visit.version + 1 })
+      .where(eq(visits.id, visit.id))
       .run();
-    return this.get(run.id)!;
+    return this.get(visit.id)!;
   }
 }
 
-function toVisit(row: typeof runs.$inferSelect): Visit {
+function toVisit(row: typeof visits.$inferSelect): Visit {
   const { startedAt, changedAt, finishedAt, ...rest } = row;
   return {
     ...rest,

@@ -37,7 +37,7 @@ const allSteps = [
   ...TASKS.flatMap(({ id }) => stepsIn(id)),
   ...SETUPS.flatMap(({ steps, undo }) => [...steps, ...undo]),
 ];
-const readings = allSteps.flatMap(({ reading }) => reading?.quantity ?? []);
+const readings = allSteps.flatMap(({ reading }) => reading ?? []);
 const conditions: When[] = [
   ...allSteps.flatMap(({ when }) => when ?? []),
   ...STATIONS.flatMap(({ when }) => when ?? []),

@@ -1,3 +1,4 @@
+import type { QuantityId } from '../../model/quantities.js';
 import type { Features, OwnTask } from '../../model/schemas.js';
 import type {
   Circumstance,
@@ -106,7 +107,7 @@ export type SetUpUse = string | { id: string; when: When };
  * clean figure it reaches where trouble begins (F = 1).
  */
 export interface StationMeasure {
-  quantity: string;
+  quantity: QuantityId;
   limit: number;
   /** Spread of ln F of one reading. */
   spread: number;
@@ -131,13 +132,6 @@ export interface Hazard {
   caution: string;
 }
 
-/** A figure taken on the way. */
-export interface StepMeasure {
-  quantity: string;
-  label: string;
-  unit: string;
-}
-
 export interface Step {
   id: string;
   /** One action. */
@@ -150,7 +144,8 @@ export interface Step {
   when?: When;
   /** What the person is asked to note here. */
   note?: 'grade' | 'found' | 'trays' | 'note';
-  reading?: StepMeasure;
+  /** A figure taken here. */
+  reading?: QuantityId;
   timer?: { minutes: number; label: string; optional?: true };
   /** A proof that only the next load can give. */
   later?: true;

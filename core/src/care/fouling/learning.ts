@@ -1,3 +1,4 @@
+import type { QuantityId } from '../../model/quantities.js';
 import type { Grade } from '../../model/vocabulary.js';
 import { MS_PER_DAY, type Day } from '../../units/calendar.js';
 import type { Task } from '../catalogue/types.js';
@@ -15,7 +16,7 @@ export interface Evidence {
   n: number;
   grade?: Grade;
   /** The fouling that a reading tells, with what it was measured against. */
-  measured?: { quantity: string; value: number; clean: number; fouling: number };
+  measured?: { quantity: QuantityId; value: number; clean: number; fouling: number };
 }
 
 /** Why an interval did not lengthen further. */

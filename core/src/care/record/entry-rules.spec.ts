@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { check } from '../../model/check.js';
+import { ENTRY_KINDS, kindOfEntry, type ToldField } from '../../model/entry-kinds.js';
 import type { EntryDraft } from '../../model/schemas.js';
+import { procedureById } from '../catalogue/lookup.js';
 import { checkEntry, completed } from './entry-rules.js';
 import { sayEntry } from './entry-words.js';
 import { machine } from '../../model/testing.js';
@@ -7,6 +10,9 @@ import { machine } from '../../model/testing.js';
 const NOW = Date.parse('2026-06-15T10:00:00Z');
 const washer = machine('front-load-washer');
 const load: EntryDraft = { kind: 'load', machineId: washer.id, at: '2026-06-15T09:00:00Z' };
+
+/** What any entry may name. */
+const COMMON = ['machineId', 'task', 'note', 'caseId', 'station'];
 
 describe('checkEntry', () => {
   it.each<[string, Partial<EntryDraft>, (keyof EntryDraft)[]]>([
@@ -64,6 +70,27 @@ describe('checkEntry', () => {
     ]);
   });
 
+  it.each<[Partial<EntryDraft>, string]>([
+    [{ quantity: 'no-such-quantity', value: -5, unit: 'furlong' }, 'quantity'],
+    [{ quantity: 'drain-time', value: 5, unit: 'furlong' }, 'unit'],
+    [{ quantity: 'drain-time', value: -5, unit: 's' }, 'value'],
+  ])('a reading of %j is wrong at %s', (change, field) => {
+    const { count: _count, ...bare } = load;
+    const draft: EntryDraft = { ...bare, kind: 'reading', ...change };
+    expect(checkEntry(draft, washer, NOW).map((one) => one.field)).toEqual([field]);
+  });
+
+  it('a reading goes into the log in the unit of its quantity', () => {
+    const draft: EntryDraft = {
+      ...load,
+      kind: 'reading',
+      quantity: 'drain-time',
+      value: 2,
+      unit: 'min',
+    };
+    expect(completed(draft)).toMatchObject({ value: 120, unit: 's' });
+  });
+
   it('fills in one load, and a task’s station', () => {
     expect(completed(load).count).toBe(1);
     expect(completed({ ...load, kind: 'done', task: 'gasket-folds' }).station).toBe('gasket');
@@ -85,3 +112,64 @@ describe('sayEntry', () => {
     expect(sayEntry({ ...load, ...change })).toBe(said);
   });
 });
+
+/** Something right for each field. */
+const RIGHT: Required<Pick<EntryDraft, ToldField | 'machineId' | 'task' | 'note' | 'caseId'>> = {
+  machineId: washer.id,
+  task: 'pump-filter',
+  note: 'x',
+  caseId: washer.id,
+  count: 2,
+  programme: 'hot',
+  grade: 2,
+  found: [{ what: 'coin', count: 1 }],
+  trays: 2,
+  used: [{ supply: 'vinegar', amount: 100 }],
+  quantity: 'drain-time',
+  value: 40,
+  unit: 's',
+  code: 'fip7',
+  habit: 'pockets',
+  supply: 'vinegar',
+  product: 'vinegar',
+  actives: ['acetic-acid'],
+  step: 'drain-test',
+  result: 'good',
+};
+
+describe.each(ENTRY_KINDS.filter((kind) => kind !== 'undone'))(
+  'an entry of the kind %s',
+  (kind) => {
+    const { needs, allows } = kindOfEntry(kind);
+    const right: Record<string, unknown> = { kind, at: load.at, station: 'pump-filter', ...RIGHT };
+    const only = (fields: readonly string[]) =>
+      Object.fromEntries(['kind', 'at', ...fields].map((field) => [field, right[field]]));
+    const wrong = (draft: object) =>
+      checkEntry(draft as EntryDraft, washer, NOW).map(({ field }) => field);
+    const proofOf = procedureById('pump-filter').proof[0]!.id;
+    const whole = {
+      ...only([...needs, ...allows]),
+      ...(kind === 'proof' ? { step: proofOf } : {}),
+    };
+
+    it('may tell all that its row names', () => {
+      expect(wrong(whole)).toEqual([]);
+      expect(check('EntryDraft', whole)).toEqual([]);
+    });
+
+    it('needs what its row says', () => {
+      for (const field of needs) {
+        const { [field]: _left, ...rest } = whole as Record<string, unknown>;
+        expect(wrong(rest), field).toContain(field);
+      }
+    });
+
+    it('may tell nothing else, and has words', () => {
+      for (const field of Object.keys(RIGHT).filter((one) => !COMMON.includes(one))) {
+        if ([...needs, ...allows].includes(field as ToldField)) continue;
+        expect(wrong({ ...whole, [field]: right[field] }), field).toEqual([field]);
+      }
+      expect(sayEntry(whole as EntryDraft).length).toBeGreaterThan(3);
+    });
+  },
+);

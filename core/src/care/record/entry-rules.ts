@@ -1,6 +1,8 @@
 import type { EntryDraft, Machine } from '../../model/schemas.js';
 import type { FieldProblem } from '../../model/check.js';
+import { ENTRY_KINDS, kindOfEntry, type ToldField } from '../../model/entry-kinds.js';
 import { dayOf, sayDay } from '../../units/calendar.js';
+import { isWrong, readReading } from '../../units/reading.js';
 import {
   isTask,
   knowsTask,
@@ -13,13 +15,11 @@ import {
 import type { Build } from '../catalogue/types.js';
 import { LOAD_HABITS } from '../catalogue/data/habits.js';
 
-/*
- * What may be recorded, and what a finished run records.
- */
-
 /** Phones' clocks are off by some; more than this ahead is a mistake. */
 const CLOCK_SLACK_MS = 10 * 60_000;
 const EARLIEST = Date.parse('1990-01-01T00:00:00Z');
+/** What any entry may name. */
+const COMMON: ReadonlySet<string> = new Set(['machineId', 'station', 'task', 'caseId', 'note']);
 
 /**
  * Checks what a schema cannot see: dates that make sense, stations and tasks that the machine has,
@@ -49,41 +49,22 @@ export function checkEntry(
   }
   if (draft.machineId !== undefined && !machine) wrong('machineId', 'There is no such machine.');
 
-  const needs: Partial<Record<EntryDraft['kind'], (keyof EntryDraft)[]>> = {
-    load: ['machineId'],
-    opened: ['machineId', 'task'],
-    done: ['machineId', 'task'],
-    reading: ['machineId', 'quantity', 'value', 'unit'],
-    code: ['machineId', 'code'],
-    replaced: ['machineId', 'station'],
-    note: ['note'],
-    habit: ['machineId', 'habit'],
-    stock: ['supply', 'value'],
-    bought: ['supply', 'value'],
-    chemical: ['machineId', 'product', 'actives'],
-    rinse: ['machineId'],
-    proof: ['machineId', 'task', 'step', 'result'],
-    case: ['machineId', 'caseId', 'note'],
-  };
   if (draft.kind === 'undone') wrong('kind', 'An entry is undone at its own address.');
-  for (const field of needs[draft.kind] ?? []) {
+  const { needs, allows, label } = kindOfEntry(draft.kind);
+  for (const field of needs) {
     const value = draft[field];
     if (value === undefined || value === '') wrong(field, 'This is needed here.');
   }
-  if (draft.kind !== 'load' && draft.count !== undefined) {
-    wrong('count', 'Only loads are counted.');
-  }
-  if (draft.kind !== 'load' && draft.programme !== undefined) {
-    wrong('programme', 'Only loads have a programme.');
+  for (const field of TOLD_FIELDS) {
+    if (draft[field] === undefined || needs.includes(field) || allows.includes(field)) continue;
+    wrong(field, `This does not go with “${label}”.`);
   }
   if (draft.habit !== undefined && !LOAD_HABITS.some(({ id }) => id === draft.habit)) {
     wrong('habit', 'There is no such habit.');
   }
-  if (draft.kind !== 'chemical' && (draft.actives ?? draft.product) !== undefined) {
-    wrong('product', 'Only a cleaning product used has this.');
-  }
-  if (draft.kind !== 'proof' && (draft.step ?? draft.result) !== undefined) {
-    wrong('step', 'Only a proof has this.');
+  if (draft.kind === 'reading' && !problems.some(({ field }) => OF_READINGS.has(field))) {
+    const reading = readReading(draft);
+    if (isWrong(reading)) wrong(reading.field, reading.message);
   }
   if (
     draft.kind === 'proof' &&
@@ -120,13 +101,27 @@ export function checkEntry(
   return problems;
 }
 
-/** Fills in what follows from the rest: a task's station, one load where no number is given. */
+const TOLD_FIELDS: readonly ToldField[] = [
+  ...new Set(ENTRY_KINDS.map(kindOfEntry).flatMap(({ needs, allows }) => [...needs, ...allows])),
+].filter((field): field is ToldField => !COMMON.has(field));
+const OF_READINGS = new Set(['quantity', 'value', 'unit']);
+
+/**
+ * Fills in what follows from the rest: a task's station, one load where no number is given, a reading in
+ * the unit of its quantity.
+ */
 export function completed(draft: EntryDraft, machine?: Build): EntryDraft {
   return {
     ...draft,
     ...(draft.kind === 'load' && draft.count === undefined ? { count: 1 } : {}),
+    ...(draft.kind === 'reading' ? inLogUnit(draft) : {}),
     ...(draft.task !== undefined && draft.station === undefined && knowsTask(machine, draft.task)
       ? { station: taskOf(machine ?? NO_MACHINE, draft.task).station }
       : {}),
   };
+}
+
+function inLogUnit(draft: EntryDraft): Partial<EntryDraft> {
+  const reading = readReading(draft);
+  return isWrong(reading) ? {} : reading;
 }

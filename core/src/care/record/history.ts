@@ -1,6 +1,9 @@
 import type { ChemicalEvent } from '../../chemistry/guard.js';
-import type { Active, EntryKind, Grade, Programme, ProofResult } from '../../model/vocabulary.js';
+import type { EntryKind } from '../../model/entry-kinds.js';
+import { isQuantity, quantityOf, type QuantityId } from '../../model/quantities.js';
+import type { Active, Grade, Programme, ProofResult } from '../../model/vocabulary.js';
 import type { Day } from '../../units/calendar.js';
+import { isWrong, readReading } from '../../units/reading.js';
 import { TASKS } from '../catalogue/data/tasks.js';
 import { Openings, type Opening } from './openings.js';
 import type { LoadCount, Usage } from './load-counts.js';
@@ -19,6 +22,7 @@ export interface Fact {
   programme?: Programme;
   quantity?: string;
   value?: number;
+  unit?: string;
   habit?: string;
   step?: string;
   result?: ProofResult;
@@ -95,7 +99,9 @@ function add(past: Sorted, fact: Fact): void {
       break;
     }
     case 'reading': {
-      const { quantity = '', value = NaN } = fact;
+      const { quantity } = fact;
+      const value = valueOf(fact);
+      if (value === undefined || !isQuantity(quantity)) break;
       const measured: Measured = { entryId, at, day, quantity, value };
       if (at >= (past.latest.get(quantity)?.at ?? -Infinity)) past.latest.set(quantity, measured);
       for (const id of MEASURING.get(quantity) ?? []) listAt(past.readings, id).push(measured);
@@ -124,6 +130,18 @@ function add(past: Sorted, fact: Fact): void {
   }
 }
 
+/**
+ * A reading in the unit of its quantity. Files from before units were looked at hold some in others, and
+ * some of no known quantity: those tell nothing.
+ */
+function valueOf({ quantity, value, unit }: Fact): number | undefined {
+  const own = quantityOf(quantity)?.unit;
+  if (value === undefined || own === undefined) return undefined;
+  if (unit === undefined || unit === own) return value;
+  const reading = readReading({ quantity, value, unit });
+  return isWrong(reading) ? undefined : reading.value;
+}
+
 /** Loads counted, as use is reckoned from. */
 export const tapOf = ({
   at,
@@ -146,7 +164,7 @@ export interface Measured {
   entryId: string;
   at: number;
   day: Day;
-  quantity: string;
+  quantity: QuantityId;
   value: number;
 }
 

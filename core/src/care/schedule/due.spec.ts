@@ -383,7 +383,7 @@ describe('due', () => {
       entryId: `r${daysAgo}`,
       at: at(daysAgo),
       day: dayOf(at(daysAgo), ZONE),
-      quantity: 'drain-time',
+      quantity: 'drain-time' as const,
       value,
     });
     const withReadings = (...readings: ReturnType<typeof read>[]) =>

@@ -1,3 +1,4 @@
+import { QUANTITIES, type Quantity } from '../../model/quantities.js';
 import { GRADE_NAMES, type Grade } from '../../model/vocabulary.js';
 import { many, sayDay, sayDistance, sayDays, type Day } from '../../units/calendar.js';
 import { taskOf } from '../catalogue/lookup.js';
@@ -166,19 +167,13 @@ function sayOpened({ seen: { opened, typical, always }, evidence }: Due, unit: s
   return `Opened ${times} ${many(round(typical), unit)}: ${sayGrades(opened, always, evidence)}.`;
 }
 
-const MEASURED: Record<string, { name: string; unit: string }> = {
-  'drain-time': { name: 'emptying took', unit: 's' },
-  'bag-fill-time': { name: 'the bag at the hood took', unit: 's' },
-  'drying-minutes': { name: 'a load took', unit: 'min' },
-};
-
 function sayMeasured({ seen, evidence }: Due): string {
   const last = evidence.findLast((one) => one.measured)?.measured;
   if (!last) return '';
   const { quantity, value, clean, fouling } = last;
-  const { name, unit } = MEASURED[quantity]!;
+  const { reason, unit } = QUANTITIES[quantity] as Quantity;
   const times = seen.measured === 1 ? 'once' : `${seen.measured} times, at last`;
-  return `Measured ${times}: ${name} ${value} ${unit} against ${clean} ${unit} when clean, ${Math.round(fouling * 100)} % of the way to trouble.`;
+  return `Measured ${times}: ${reason} ${value} ${unit} against ${clean} ${unit} when clean, ${Math.round(fouling * 100)} % of the way to trouble.`;
 }
 
 function sayGrades(

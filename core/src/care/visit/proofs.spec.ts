@@ -128,6 +128,6 @@ describe('proofs in a visit', () => {
     const wrong = checkEntry({ ...draft, step: 'nonsense', result: 'good' }, washer, NOW);
     expect(wrong).toEqual([{ field: 'step', message: 'This task has no such proof.' }]);
     const stray = checkEntry({ ...draft, kind: 'done', result: 'good' }, washer, NOW);
-    expect(stray.map(({ field }) => field)).toEqual(['step']);
+    expect(stray.map(({ field }) => field)).toEqual(['result']);
   });
 });

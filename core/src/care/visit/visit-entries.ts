@@ -1,3 +1,4 @@
+import { QUANTITIES } from '../../model/quantities.js';
 import type { EntryDraft, Visit } from '../../model/schemas.js';
 import { taskOf } from '../catalogue/lookup.js';
 import { isProof, outcomeOf } from './progress.js';
@@ -46,9 +47,9 @@ export function entriesOf(
         station: taskOf(machineOf(machineId), task).station,
         at: progress.ticked[key] ?? new Date(now).toISOString(),
         source: 'run',
-        quantity: step.reading.quantity,
+        quantity: step.reading,
         value: reading.value,
-        unit: step.reading.unit,
+        unit: QUANTITIES[step.reading].unit,
       },
     ];
   });

@@ -1,8 +1,9 @@
 import type { FieldProblem } from '../../model/check.js';
-import type { VentRunInput } from '../../model/instruments.js';
+import type { VentRunInput } from '../../model/vent-runs.js';
 import { MeasureProblem, readFields, type Field, type Fields } from '../input/fields.js';
 import type { VentPiece } from './vent-pieces.js';
-import { USUAL_BLOWER, type VentRun } from './vent-run.js';
+import { improvements } from './improvements.js';
+import { USUAL_BLOWER, ventRun, type VentRun } from './vent-run.js';
 
 export const RUN_FIELDS = {
   diameter: {
@@ -120,4 +121,17 @@ function pieceOf(piece: VentRunInput['pieces'][number], at: string): VentPiece {
     case 'hood':
       return { is: 'hood', state: piece.state ?? 'free', screened: piece.screened ?? false };
   }
+}
+
+/** A vent run worked out, with what each change to it would give. @throws MeasureProblem */
+export function ventRunAnswer(input: VentRunInput) {
+  const run = ventRunOf(input);
+  return {
+    ...ventRun(run),
+    whatIf: improvements(run).map(({ id, say, run: changed }) => ({
+      id,
+      say,
+      flow: ventRun(changed).flow,
+    })),
+  };
 }

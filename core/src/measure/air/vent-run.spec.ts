@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { VentRunInput } from '../../model/instruments.js';
+import type { VentRunInput } from '../../model/vent-runs.js';
 import { runningCost } from '../cost.js';
 import { MeasureProblem } from '../input/fields.js';
 import { ventRunOf } from './vent-input.js';

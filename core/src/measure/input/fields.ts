@@ -71,8 +71,9 @@ export function readFields<F extends Fields>(given: Given<F>, fields: F, at = ''
       wrong(rangeSaid(field, unit));
     } else {
       const own = convert(value, field.dimension, unit, ownUnit(field.dimension));
-      const slack = 1e-9 * Math.max(1, Math.abs(own));
-      if (own < field.least - slack || own > field.most + slack) wrong(rangeSaid(field, unit));
+      const slack = 1e-9 * Math.max(1, Math.abs(field.least), Math.abs(field.most));
+      const fits = own >= field.least - slack && own <= field.most + slack;
+      if (!fits) wrong(rangeSaid(field, unit));
       else read[name] = own;
     }
   }

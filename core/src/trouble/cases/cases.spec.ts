@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { check } from '../../model/check.js';
 import type { CaseEvent, CaseRecord } from '../../model/schemas.js';
 import { CASE_EVENTS } from '../../model/vocabulary.js';
 import { SYMPTOMS } from '../data/symptoms.js';
@@ -18,12 +19,13 @@ import { caseState, caseTitle, isRested, returning, situationIn } from './state.
 const DAY = 86_400_000;
 const T0 = Date.parse('2026-03-01T10:00:00Z');
 let number = 0;
-const happened = (kind: CaseEvent['kind'], more: Partial<CaseEvent> = {}, days = 0): CaseEvent => ({
-  id: `00000000-0000-4000-8000-${String(++number).padStart(12, '0')}`,
-  at: new Date(T0 + days * DAY).toISOString(),
-  kind,
-  ...more,
-});
+const happened = (kind: CaseEvent['kind'], more: object = {}, days = 0) =>
+  ({
+    id: `00000000-0000-4000-8000-${String(++number).padStart(12, '0')}`,
+    at: new Date(T0 + days * DAY).toISOString(),
+    kind,
+    ...more,
+  }) as CaseEvent;
 const record = (...events: CaseEvent[]): CaseRecord => ({
   id: 'case',
   machineId: 'washer',
@@ -175,20 +177,41 @@ describe('the proof of a case', () => {
 });
 
 describe('what may be told in a case', () => {
-  const wrong = (kind: CaseEvent['kind'], more: Partial<CaseEvent> = {}) =>
-    checkCaseEvents([happened(kind, more)], 'front-load-washer', T0).map(({ field }) => field);
-  it.each<[CaseEvent['kind'], Partial<CaseEvent>, string]>([
+  const id = '00000000-0000-4000-8000-00000000000a';
+  /** First what the schema says, as the server does; then what it cannot see. */
+  const wrong = (kind: CaseEvent['kind'], more: object) => {
+    const events = [happened(kind, more)];
+    const bySchema = check('CaseNews', { id, machineId: id, events });
+    return (bySchema.length ? bySchema : checkCaseEvents(events, 'front-load-washer', T0)).map(
+      ({ field }) => field,
+    );
+  };
+  it.each<[CaseEvent['kind'], object, string]>([
     ['answer', { answer: 'yes' }, 'events.0.finding'],
     ['answer', { finding: 'weak-air', answer: 'yes' }, 'events.0.finding'],
     ['gone', { finding: 'open-filter', gone: true }, 'events.0.finding'],
     ['stop', { stop: 'moonlight' }, 'events.0.stop'],
     ['looked', { cause: 'duct-lined' }, 'events.0.cause'],
-    ['measure', { quantity: 'drain-time', value: 9, unit: 'min' }, 'events.0.unit'],
+    ['measure', { quantity: 'drain-time', value: 9, unit: 'L' }, 'events.0.unit'],
+    ['measure', { quantity: 'drain-time', value: -9, unit: 's' }, 'events.0.value'],
+    ['measure', { quantity: 'standing-water', value: 9, unit: 'L' }, 'events.0.quantity'],
     ['measure', { quantity: 'mood', value: 9, unit: 's' }, 'events.0.quantity'],
     ['close', {}, 'events.0.ending'],
+    ['note', {}, 'events.0.note'],
+    ['wake', { cause: 'filter-clogged' }, 'events.0.cause'],
+    ['dream' as 'note', {}, 'events.0.kind'],
   ])('not %s with %o', (kind, more, field) => {
     expect(wrong(kind, more)).toEqual([field]);
   });
+  it('a figure is taken in any unit of its dimension, and weighed in its own', () => {
+    const told = { quantity: 'drain-time', value: 2, unit: 'min' };
+    expect(wrong('measure', told)).toEqual([]);
+    expect(caseState(record(slow, happened('measure', told))).before['drain-time']).toMatchObject({
+      value: 120,
+      unit: 's',
+    });
+  });
+
   it('nothing of tomorrow', () => {
     expect(checkCaseEvents([happened('rest', {}, 1)], 'front-load-washer', T0)[0]!.field).toBe(
       'events.0.at',

@@ -6,6 +6,7 @@ import { causeById } from '../data/causes.js';
 import { STOP_RULES } from '../data/stops.js';
 import {
   CASE_MEASURES,
+  measureOf,
   measuresFor,
   verdictOf,
   type CaseMeasure,
@@ -27,39 +28,35 @@ export const ENDING_WORDS: Record<CaseEnding, string> = {
   mistake: 'a mistake',
 };
 
-const measureOf = (quantity: string): CaseMeasure | undefined =>
-  CASE_MEASURES.find((one) => one.quantity === quantity);
-
 /** One line of a case's timeline. */
 export function sayCaseEvent(event: CaseEvent): string {
-  const { kind, finding, answer, cause, note } = event;
-  switch (kind) {
+  switch (event.kind) {
     case 'answer':
-      return isSymptom(finding!) && answer === 'yes'
-        ? `Told: ${sayFinding(finding!)}`
-        : `${sayFinding(finding!)} ${isSymptom(finding!) ? '— ' : ''}${ANSWER_WORDS[answer!]}`;
+      return isSymptom(event.finding) && event.answer === 'yes'
+        ? `Told: ${sayFinding(event.finding)}`
+        : `${sayFinding(event.finding)} ${isSymptom(event.finding) ? '— ' : ''}${ANSWER_WORDS[event.answer]}`;
     case 'take-back':
-      return `Taken back: ${sayFinding(finding!)}`;
+      return `Taken back: ${sayFinding(event.finding)}`;
     case 'stop':
       return `Stopped: ${STOP_RULES.find(({ id }) => id === event.stop)?.say ?? event.stop}`;
     case 'no-stop':
       return 'Nothing that calls for stopping at once';
     case 'code':
-      return `On the display: ${sayCode(event.code!)}`;
+      return `On the display: ${sayCode(event.code)}`;
     case 'code-back':
       return 'A code was taken back';
     case 'looked':
-      return `Looked, and ${causeById(cause!).name}`;
+      return `Looked, and ${causeById(event.cause).name}`;
     case 'looked-back':
       return 'That was taken back';
     case 'fix':
-      return `Begun: ${causeById(cause!).fix.say}`;
+      return `Begun: ${causeById(event.cause).fix.say}`;
     case 'fix-back':
       return 'The work was not done';
     case 'measure':
-      return `${measureOf(event.quantity!)?.label ?? event.quantity}: ${event.value} ${event.unit}`;
+      return `${measureOf(event.quantity)?.label ?? event.quantity}: ${event.value} ${event.unit}`;
     case 'gone':
-      return `${sayFinding(finding!)} — ${event.gone ? 'gone' : 'still there'}`;
+      return `${sayFinding(event.finding)} — ${event.gone ? 'gone' : 'still there'}`;
     case 'not-held':
       return 'The work did not help';
     case 'rest':
@@ -67,11 +64,11 @@ export function sayCaseEvent(event: CaseEvent): string {
     case 'wake':
       return 'Taken up again';
     case 'close':
-      return `Closed: ${ENDING_WORDS[event.ending!]}`;
+      return `Closed: ${ENDING_WORDS[event.ending]}`;
     case 'reopen':
       return 'It came back: opened again';
     case 'note':
-      return note ?? '';
+      return event.note;
   }
 }
 
@@ -168,14 +165,14 @@ export function entriesOfCase(
   { id, machineId }: { id: string; machineId: string },
 ): EntryDraft[] {
   const common = { id: event.id, machineId, caseId: id, at: event.at, source: 'case' } as const;
-  if (event.kind === 'code' && event.code?.code) {
+  if (event.kind === 'code' && event.code.code) {
     return [
       { ...common, kind: 'code', code: event.code.code.slice(0, 40), note: event.code.says ?? '' },
     ];
   }
   if (event.kind === 'measure') {
     const { quantity, value, unit } = event;
-    return [{ ...common, kind: 'reading', quantity: quantity!, value: value!, unit: unit! }];
+    return [{ ...common, kind: 'reading', quantity, value, unit }];
   }
   if (event.kind === 'close' && event.ending !== 'mistake') {
     const cause = after.found?.cause ?? after.fix?.cause;

@@ -2,6 +2,7 @@ import type { CaseEvent, CaseRecord, CodeSeen } from '../../model/schemas.js';
 import type { Answer, CaseEnding } from '../../model/vocabulary.js';
 import { isSymptom, sayFinding } from '../diagnosis/diagnosis.js';
 import { sayCode } from '../codes/evidence.js';
+import { isWrong, readReading } from '../../units/reading.js';
 import type { Situation } from '../diagnosis/priors.js';
 
 /** Days within which a symptom that comes back opens its case again, where nobody chose. */
@@ -80,34 +81,34 @@ function fold(state: CaseState, event: CaseEvent): void {
   state.changedAt = Math.max(state.changedAt, at);
   switch (event.kind) {
     case 'answer':
-      state.answers[event.finding!] = event.answer!;
+      state.answers[event.finding] = event.answer;
       break;
     case 'take-back':
-      delete state.answers[event.finding!];
+      delete state.answers[event.finding];
       break;
     case 'stop':
       state.stopsAsked = true;
-      state.stops = [...new Set([...state.stops, event.stop!])];
+      state.stops = [...new Set([...state.stops, event.stop])];
       break;
     case 'no-stop':
       state.stopsAsked = true;
       state.stops = [];
       break;
     case 'code':
-      state.codes = [...state.codes, { ...event.code!, event: event.id }];
+      state.codes = [...state.codes, { ...event.code, event: event.id }];
       break;
     case 'code-back':
       state.codes = state.codes.filter((code) => code.event !== event.of);
       break;
     case 'looked':
-      state.found = { event: event.id, cause: event.cause! };
+      state.found = { event: event.id, cause: event.cause };
       break;
     case 'looked-back':
       delete state.found;
       break;
     case 'fix': {
       const { cause, task, runId } = event;
-      state.fix = { at, cause: cause!, ...(task ? { task } : {}), ...(runId ? { runId } : {}) };
+      state.fix = { at, cause, ...(task ? { task } : {}), ...(runId ? { runId } : {}) };
       // What was asked and measured after an earlier try says nothing of this one.
       state.gone = {};
       state.after = {};
@@ -117,13 +118,15 @@ function fold(state: CaseState, event: CaseEvent): void {
       delete state.fix;
       break;
     case 'measure': {
-      const figure = { value: event.value!, unit: event.unit!, at };
-      if (state.fix) state.after[event.quantity!] = figure;
-      else state.before[event.quantity!] = figure;
+      const { quantity, value, unit } = event;
+      const reading = readReading(event);
+      const figure = { ...(isWrong(reading) ? { value, unit } : reading), at };
+      if (state.fix) state.after[quantity] = figure;
+      else state.before[quantity] = figure;
       break;
     }
     case 'gone':
-      state.gone[event.finding!] = event.gone!;
+      state.gone[event.finding] = event.gone;
       if (!event.gone) notHeld(state);
       break;
     case 'not-held':
@@ -140,7 +143,7 @@ function fold(state: CaseState, event: CaseEvent): void {
     case 'close':
       state.state = 'closed';
       state.closedAt = at;
-      state.ending = event.ending!;
+      state.ending = event.ending;
       if (event.returnDays !== undefined) state.returnDays = event.returnDays;
       break;
     case 'reopen':

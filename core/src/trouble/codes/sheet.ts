@@ -1,11 +1,24 @@
 import { STATIONS } from '../../care/catalogue/data/stations.js';
 import type { FieldProblem } from '../../model/check.js';
-import type { CodeSheetDraft } from '../../model/schemas.js';
+import type { CodeSheet, CodeSheetDraft } from '../../model/schemas.js';
 import { bare, sayLamps } from './read.js';
 
-/** What a schema cannot see in a code sheet: rows without a code, twice, or at stations that are not. */
-export function checkSheet({ rows, lamps = [] }: CodeSheetDraft): FieldProblem[] {
+/**
+ * What a schema cannot see in a code sheet: a second one of its maker and family; rows without a code, twice,
+ * or at stations that are not.
+ * @param kept the sheets of the house
+ * @param but the id of the sheet that is changed
+ */
+export function checkSheet(
+  draft: CodeSheetDraft,
+  kept: readonly CodeSheet[] = [],
+  but?: string,
+): FieldProblem[] {
+  const { rows, lamps = [] } = draft;
   const problems: FieldProblem[] = [];
+  if (kept.some((one) => one.id !== but && bareName(one) === bareName(draft))) {
+    problems.push({ field: 'family', message: 'There is a sheet of this maker and family.' });
+  }
   const seen = new Set<string>();
   rows.forEach(({ code, pattern, stations = [] }, i) => {
     const wrong = (field: string, message: string) =>
@@ -27,3 +40,6 @@ export function checkSheet({ rows, lamps = [] }: CodeSheetDraft): FieldProblem[]
   });
   return problems;
 }
+
+const bareName = ({ maker, family }: CodeSheetDraft): string =>
+  `${maker} ${family}`.trim().toLowerCase();

@@ -5,7 +5,7 @@ import { ventRunOf } from '../../measure/air/vent-input.js';
 import { ventRun } from '../../measure/air/vent-run.js';
 import { HOSE_READINGS, metresOfReading } from '../../measure/input/readings.js';
 import { hoseFaults, type HoseFault } from '../../measure/water/standpipe.js';
-import type { VentRunInput } from '../../model/instruments.js';
+import type { VentRunInput } from '../../model/vent-runs.js';
 import type { Household, Machine } from '../../model/schemas.js';
 import type { TroubleCircumstance } from '../../model/vocabulary.js';
 import { dayOf, daysBetween, MS_PER_DAY } from '../../units/calendar.js';

@@ -1,15 +1,12 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import type { CaseEvent, CaseNews, CaseRecord } from '@needlecase/core';
+import type { CaseEvent, CaseNews, CaseRecord, Happening } from '@needlecase/core';
 import { catchError, debounceTime, of, scan, startWith, switchMap } from 'rxjs';
 import { ApiService } from './api.service';
 import { ChangesService } from './changes.service';
 import { OutboxService } from './outbox.service';
 import { newId } from './platform';
 import { ToastsService } from './toasts.service';
-
-/** What happened, before it has an id and a time. */
-export type Happening = Omit<CaseEvent, 'id' | 'at'>;
 
 /**
  * Cases of trouble: those of the server, with what was told here and has not arrived yet. What is told
@@ -53,7 +50,7 @@ export class CasesService {
   /** Adds to a case what happened; opens it where it is new. */
   tell(id: string, machineId: string, ...happenings: Happening[]): void {
     const at = new Date().toISOString();
-    const events = happenings.map((one): CaseEvent => ({ id: newId(), at, ...one }));
+    const events = happenings.map((one) => ({ ...one, id: newId(), at }) as CaseEvent);
     const news = { id, machineId, events };
     this.#told.update((told) => [...told, news]);
     this.#outbox.add({ news }).catch(() =>

@@ -14,11 +14,12 @@ import {
   withFigures,
   type Machine,
   type TroubleStart,
+  type Happening,
 } from '@needlecase/core';
 import { catchError, distinctUntilChanged, of, switchMap } from 'rxjs';
 import { ApiService } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
-import { CasesService, type Happening } from '../data/cases.service';
+import { CasesService } from '../data/cases.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 

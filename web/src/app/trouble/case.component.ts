@@ -31,9 +31,9 @@ import {
   type CodeClass,
   type CodeSeen,
   type CodeSheet,
+  type Happening,
 } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
-import type { Happening } from '../data/cases.service';
 import { CodeSheetsService } from '../data/code-sheets.service';
 import { VisitsService } from '../data/visits.service';
 import { ToastsService } from '../data/toasts.service';

@@ -9,8 +9,8 @@ import {
   type CaseComparison,
   type CaseState,
   type Visit,
+  type Happening,
 } from '@needlecase/core';
-import type { Happening } from '../data/cases.service';
 
 const RETURNS = [14, 30, 60, 90];
 

@@ -58,7 +58,7 @@ export const CONDENSATE_SUMP: Procedure = {
       do: 'Start a programme and count the seconds until the water is pumped out.',
       why: 'The pump should run within a minute or so.',
       look: 'You hear it, and the tank or the drain gets the half litre.',
-      reading: { quantity: 'pump-out-time', label: 'Seconds until pumped out', unit: 's' },
+      reading: 'pump-out-time',
     },
     {
       id: 'damp-towels',

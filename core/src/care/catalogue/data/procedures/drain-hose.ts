@@ -84,7 +84,7 @@ export const DRAIN_HOSE: Procedure = {
       do: 'Run a rinse and watch the pipe while it drains.',
       why: 'It must swallow all the pump gives.',
       look: 'No water rises to the rim, no gurgle. If it does: the house drain is next, with a firm that has a camera.',
-      reading: { quantity: 'drain-time', label: 'Seconds until empty', unit: 's' },
+      reading: 'drain-time',
     },
   ],
 };

@@ -90,7 +90,7 @@ export const DUCT_RUN: Procedure = {
       do: 'Run the dryer on air or with a small load. Hold a bin bag of known size over the hood and count the seconds until it is full.',
       why: 'It proves the air gets out, and gives a figure to compare next year.',
       look: 'A 113 litre bag fills in about one to two and a half seconds on a clear run.',
-      reading: { quantity: 'bag-fill-time', label: 'Seconds until the bag is full', unit: 's' },
+      reading: 'bag-fill-time',
       hazards: ['ladder'],
     },
     {

@@ -98,7 +98,7 @@ export const HEAT_EXCHANGER: Procedure = {
       do: 'Watch the next load: how long it takes, and whether the room stays dry.',
       why: 'Shorter drying and dry windows are the proof.',
       look: 'A reminder lamp may stay on until the next programme starts. That is no fault.',
-      reading: { quantity: 'drying-minutes', label: 'Minutes the load took', unit: 'min' },
+      reading: 'drying-minutes',
     },
   ],
 };

@@ -60,7 +60,7 @@ export const HOOD: Procedure = {
       why: 'It proves that the air gets out, and gives a figure to compare.',
       look: 'A 113 litre bag fills in about one to two and a half seconds on a clear run.',
       hazards: ['ladder'],
-      reading: { quantity: 'bag-fill-time', label: 'Seconds until the bag is full', unit: 's' },
+      reading: 'bag-fill-time',
     },
   ],
 };

@@ -30,7 +30,7 @@ export const INLET_SCREEN: Procedure = {
       do: 'Hold the hose in the bucket, open the tap for a counted ten seconds, shut it, and measure the litres.',
       why: 'It tells the tap from the screen. Below about 8 litres (2 gal) a minute look to the tap and its own screen first; your manual’s pressure range comes first.',
       look: 'Hold the hose firmly: it jumps.',
-      reading: { quantity: 'fill-litres', label: 'Litres in ten seconds', unit: 'L' },
+      reading: 'fill-litres',
     },
     {
       id: 'dry-screen',

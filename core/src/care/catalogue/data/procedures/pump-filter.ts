@@ -176,7 +176,7 @@ export const PUMP_FILTER: Procedure = {
       do: 'Run a rinse and, when the water is let out, count the seconds until the pump runs dry.',
       why: 'This is the proof that water passes freely. The figure is compared with this machine’s own next time.',
       look: 'A steady rush, then a slurp, and the drum is empty.',
-      reading: { quantity: 'drain-time', label: 'Seconds until empty', unit: 's' },
+      reading: 'drain-time',
     },
     {
       id: 'drips',

@@ -1,0 +1,183 @@
+/*
+ * What is measured at a machine and kept in its log, one row a quantity. Whatever speaks of a quantity
+ * reads it here: what an entry or a case may hold, in which unit it is kept, the words of the log, of a
+ * step, of a case and of the reasons for a date, which instrument takes it.
+ */
+
+/** What a reading is of, as the log keeps it. */
+export interface Quantity {
+  /** Of `DIMENSIONS` (units/quantity.ts); a figure in any of its units is taken and converted. */
+  dimension: 'time' | 'volume' | 'length' | 'evaporation';
+  /** The unit that the log keeps it in, and that `least` and `most` are in. */
+  unit: string;
+  /** What can be; outside it somebody slipped. */
+  least: number;
+  most: number;
+  /** Which way is better, where one is. */
+  better?: 'less' | 'more';
+  /** In the log, before the figure: "Drained empty in". */
+  logged: string;
+  /** At the field where it is typed: "Seconds until empty". */
+  asked: string;
+  /** Among the reasons for a date, before the figure: "emptying took". */
+  reason?: string;
+  /** The instrument that takes it, by its name. */
+  instrument?: string;
+  /** The station that it measures; absent where it is of the machine as a whole. */
+  station?: string;
+  /** As a proof in a case of trouble. */
+  proof?: {
+    label: string;
+    /** How it is taken, in a sentence. */
+    how: string;
+    /** Symptoms that it measures. */
+    of: readonly string[];
+  };
+}
+
+/** Every quantity, by the name that the log keeps. Ranges are judgement; how it is taken, common practice. */
+export const QUANTITIES = {
+  'drain-time': {
+    dimension: 'time',
+    unit: 's',
+    least: 1,
+    most: 7200,
+    better: 'less',
+    logged: 'Drained empty in',
+    asked: 'Seconds until empty',
+    reason: 'emptying took',
+    instrument: 'drain-test',
+    station: 'pump-filter',
+    proof: {
+      label: 'Seconds until the drum is empty',
+      how: 'Start the drain programme with the usual water in, and count until the pump runs dry.',
+      of: ['wont-drain', 'drains-slowly', 'getting-worse', 'wont-spin', 'gurgle', 'code-drain'],
+    },
+  },
+  'fill-litres': {
+    dimension: 'volume',
+    unit: 'L',
+    least: 0,
+    most: 100,
+    better: 'more',
+    logged: 'In ten seconds the tap gave',
+    asked: 'Litres in ten seconds',
+    instrument: 'fill-flow',
+    station: 'inlet-screen',
+    proof: {
+      label: 'Litres from the fill hose in ten seconds',
+      how: 'Shut the tap, take the hose off, hold it in a bucket, and open the tap for ten seconds.',
+      of: ['slow-fill', 'no-fill', 'code-fill'],
+    },
+  },
+  'drying-minutes': {
+    dimension: 'time',
+    unit: 'min',
+    least: 1,
+    most: 1440,
+    better: 'less',
+    logged: 'A load dried in',
+    asked: 'Minutes the load took',
+    reason: 'a load took',
+    instrument: 'drying-test',
+    proof: {
+      label: 'Minutes that a usual load takes',
+      how: 'The same kind and size of load each time, on the same programme.',
+      of: [
+        'long-drying',
+        'slow-drift',
+        'hot-laundry',
+        'auto-damp',
+        'heat-stops-early',
+        'overheats',
+      ],
+    },
+  },
+  'bag-fill-time': {
+    dimension: 'time',
+    unit: 's',
+    least: 0.1,
+    most: 3600,
+    better: 'less',
+    logged: 'Bag at the hood full in',
+    asked: 'Seconds until the bag is full',
+    reason: 'the bag at the hood took',
+    instrument: 'hood-air',
+    station: 'hood',
+    proof: {
+      label: 'Seconds until the bag at the hood is full',
+      how: 'Hold a bin bag over the hood while the dryer runs without heat, and count until it is taut.',
+      of: ['weak-air', 'long-drying', 'hot-damp-behind'],
+    },
+  },
+  'pump-out-time': {
+    dimension: 'time',
+    unit: 's',
+    least: 0.5,
+    most: 3600,
+    better: 'less',
+    logged: 'Half a litre pumped out in',
+    asked: 'Seconds until pumped out',
+    station: 'condensate-sump',
+  },
+  'exhaust-water': {
+    dimension: 'evaporation',
+    unit: 'g/min',
+    least: 0,
+    most: 1000,
+    logged: 'The air at the hood carried out',
+    asked: 'Grams of water a minute',
+    instrument: 'exhaust-air',
+    station: 'hood',
+  },
+  'standing-water': {
+    dimension: 'volume',
+    unit: 'L',
+    least: 0,
+    most: 400,
+    logged: 'Water standing in the tub:',
+    asked: 'Litres standing in the tub',
+    instrument: 'tub-water',
+    station: 'tub',
+  },
+  'pipe-over-weir': {
+    dimension: 'length',
+    unit: 'cm',
+    least: 0,
+    most: 400,
+    logged: 'Top of the standpipe over its trap:',
+    asked: 'Centimetres from the trap to the top of the pipe',
+    instrument: 'standpipe',
+    station: 'standpipe',
+  },
+  'hose-top': {
+    dimension: 'length',
+    unit: 'cm',
+    least: 0,
+    most: 400,
+    logged: 'Highest point of the drain hose:',
+    asked: 'Centimetres from the floor to the top of the hose',
+    instrument: 'standpipe',
+    station: 'standpipe',
+  },
+  'hose-inserted': {
+    dimension: 'length',
+    unit: 'cm',
+    least: 0,
+    most: 200,
+    logged: 'Drain hose inside its pipe:',
+    asked: 'Centimetres of hose inside the pipe',
+    instrument: 'standpipe',
+    station: 'standpipe',
+  },
+} as const satisfies Record<string, Quantity>;
+
+export type QuantityId = keyof typeof QUANTITIES;
+export const QUANTITY_IDS = Object.keys(QUANTITIES) as QuantityId[];
+
+export const isQuantity = (name: string | undefined): name is QuantityId =>
+  name !== undefined && Object.hasOwn(QUANTITIES, name);
+
+/** The row of a quantity, where the name is one. */
+export const quantityOf = (name: string | undefined): Quantity | undefined =>
+  isQuantity(name) ? QUANTITIES[name] : undefined;

@@ -1,0 +1,22 @@
+import type { InstrumentAnswers } from '../measure/instruments.js';
+import type { BenchView } from './bench.js';
+import type { MachineView } from './machine.js';
+import type { SchoolsView, SuppliesView } from './house.js';
+import type { TroubleAnswer, TroubleStart } from './trouble.js';
+
+/**
+ * Every answer of the API that is worked out rather than stored, by the name that its schema goes by. The
+ * schemas are made from these types when the program is built (tools/derived.ts), and every real answer is
+ * held against its own in a test.
+ */
+export interface ApiAnswers {
+  Bench: BenchView;
+  MachineLine: MachineView;
+  Schools: SchoolsView;
+  Supplies: SuppliesView;
+  TroubleStart: TroubleStart;
+  Trouble: TroubleAnswer;
+}
+export type AnswerName = keyof ApiAnswers;
+
+export type { InstrumentAnswers };

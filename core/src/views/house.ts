@@ -1,0 +1,39 @@
+import {
+  costOf,
+  supplyStates,
+  type StockEvent,
+  type SupplyState,
+  type YearCost,
+} from '../care/house/supplies.js';
+import { schoolYears, type House, type SchoolYear } from '../care/schedule/year.js';
+import type { Household, Machine, Supply } from '../model/schemas.js';
+
+/** Each school's year for a house, side by side. */
+export interface SchoolsView {
+  household: Household;
+  schools: (SchoolYear & YearCost)[];
+}
+
+export function schoolsView(house: House, supplies: readonly Supply[]): SchoolsView {
+  const schools = schoolYears(house).map((year) => ({ ...year, ...costOf(year, supplies) }));
+  return { household: house.household, schools };
+}
+
+/** Every supply with what is left, what it is used for, and when it runs out. */
+export interface SuppliesView {
+  household: Household;
+  machines: Machine[];
+  supplies: SupplyState[];
+}
+
+export function suppliesView(
+  house: House,
+  supplies: readonly Supply[],
+  events: readonly StockEvent[],
+): SuppliesView {
+  return {
+    household: house.household,
+    machines: [...house.machines],
+    supplies: supplyStates(supplies, events, house),
+  };
+}

@@ -1,0 +1,169 @@
+import { dayOf, INSTRUMENTS, type CaseNews, type Machine } from '@needlecase/core';
+import Ajv from 'ajv/dist/2020.js';
+import addFormats from 'ajv-formats';
+import { randomUUID } from 'node:crypto';
+import request, { type Response } from 'supertest';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { HOUSEHOLD } from '../../demo/household.js';
+import { makeApp, type App } from './app.js';
+import { openDatabase } from './db/open.js';
+import { answerSchema, openApi } from './http/openapi.js';
+import type { Route } from './http/route.js';
+import { fillDemo } from './work/demo.js';
+
+/*
+ * Every route is asked on the demo household, and what it really answers is held against the schema that the
+ * OpenAPI document gives for it. A route that nobody asks here fails.
+ */
+
+let app: App;
+let api: ReturnType<typeof request>;
+let machine: Machine;
+const ajv = new Ajv.default({ strict: false, discriminator: true });
+addFormats.default(ajv);
+
+beforeAll(() => {
+  app = makeApp(openDatabase(':memory:'));
+  api = request(app.express);
+  app.store.write(() => fillDemo(app.store, dayOf(Date.now(), HOUSEHOLD.zone)));
+  machine = app.store.machines.list()[0]!;
+  const { components } = openApi(app.routes) as { components: object };
+  ajv.addSchema({ $id: 'document', components });
+});
+
+type Asked = () => PromiseLike<Response>;
+const now = () => new Date().toISOString();
+const post = (path: string, body?: object) => api.post(`/api/v1/${path}`).send(body);
+const get = (path: string) => api.get(`/api/v1/${path}`);
+const noted = async () => (await post('entries', { kind: 'note', note: 'x', at: now() })).body.id;
+const visit = async () =>
+  (await post('runs', { tasks: [{ machineId: machine.id, task: 'pump-filter' }] })).body;
+const finished = async () => {
+  const { id } = await visit();
+  await post(`runs/${id}/finish`);
+  return id as string;
+};
+const again = async (path: string) => {
+  const { id: _id, version, ...draft } = (await get(path)).body;
+  return api.put(`/api/v1/${path}`).set('If-Match', `"${version}"`).send(draft);
+};
+const sheet = () => app.store.codeSheets.list()[0]!;
+const run = () => app.store.ventRuns.list()[0]!;
+const supply = () => app.store.supplies.list()[0]!;
+const news = (): CaseNews => ({
+  id: randomUUID(),
+  machineId: machine.id,
+  events: [
+    { id: randomUUID(), at: now(), kind: 'answer', finding: 'drains-slowly', answer: 'yes' },
+  ],
+});
+
+/** How each address is asked; the instruments are asked in instruments.spec.ts. */
+const ASKED: Record<string, Asked> = {
+  'post /api/v1/setup': () =>
+    request(makeApp(openDatabase(':memory:')).express)
+      .post('/api/v1/setup')
+      .send({ household: HOUSEHOLD, machines: [draftOf(machine)] }),
+  'get /api/v1/household': () => get('household'),
+  'put /api/v1/household': () => again('household'),
+  'get /api/v1/machines': () => get('machines'),
+  'post /api/v1/machines': () => post('machines', draftOf(machine)),
+  'get /api/v1/machines/{id}': () => get(`machines/${machine.id}`),
+  'put /api/v1/machines/{id}': () => again(`machines/${machine.id}`),
+  'get /api/v1/bench': () => get('bench'),
+  'get /api/v1/machines/{id}/line': () => get(`machines/${machine.id}/line`),
+  'get /api/v1/schools': () => get('schools'),
+  'get /api/v1/entries': () => get('entries?limit=200&all=true'),
+  'post /api/v1/entries': () => post('entries', { kind: 'note', note: 'x', at: now() }),
+  'post /api/v1/entries/{id}/revision': async () =>
+    post(`entries/${await noted()}/revision`, { kind: 'note', note: 'y', at: now() }),
+  'post /api/v1/entries/{id}/undo': async () => post(`entries/${await noted()}/undo`),
+  'post /api/v1/entries/{id}/restore': async () => {
+    const id = await noted();
+    await post(`entries/${id}/undo`);
+    return post(`entries/${id}/restore`);
+  },
+  'get /api/v1/runs': async () => {
+    await visit();
+    return get('runs');
+  },
+  'post /api/v1/runs': () =>
+    post('runs', { tasks: [{ machineId: machine.id, task: 'dispenser' }] }),
+  'get /api/v1/runs/{id}': async () => get(`runs/${(await visit()).id}`),
+  'patch /api/v1/runs/{id}': async () =>
+    api
+      .patch(`/api/v1/runs/${(await visit()).id}`)
+      .set('If-Match', '"1"')
+      .send({ state: 'paused' }),
+  'post /api/v1/runs/{id}/finish': async () => post(`runs/${(await visit()).id}/finish`),
+  'post /api/v1/runs/{id}/undo': async () => post(`runs/${await finished()}/undo`),
+  'get /api/v1/supplies': () => get('supplies'),
+  'post /api/v1/supplies': () =>
+    post('supplies', { item: 'own-1', name: 'Pads', unit: 'pieces', pack: 10 }),
+  'put /api/v1/supplies/{id}': () => {
+    const { id, version, ...draft } = supply();
+    return api.put(`/api/v1/supplies/${id}`).set('If-Match', `"${version}"`).send(draft);
+  },
+  'get /api/v1/machines/{id}/trouble': () => get(`machines/${machine.id}/trouble`),
+  'post /api/v1/trouble/suspects': () =>
+    post('trouble/suspects', { machineId: machine.id, answers: { 'drains-slowly': 'yes' } }),
+  'get /api/v1/cases': () => get('cases'),
+  'get /api/v1/cases/{id}': () => get(`cases/${app.store.cases.list()[0]!.id}`),
+  'post /api/v1/cases': () => post('cases', news()),
+  'get /api/v1/code-sheets': () => get('code-sheets'),
+  'get /api/v1/code-sheet.schema.json': () => get('code-sheet.schema.json'),
+  'post /api/v1/code-sheets': () => post('code-sheets', { ...bare(sheet()), family: 'Another' }),
+  'put /api/v1/code-sheets/{id}': () =>
+    api
+      .put(`/api/v1/code-sheets/${sheet().id}`)
+      .set('If-Match', `"${sheet().version}"`)
+      .send(bare(sheet())),
+  'delete /api/v1/code-sheets/{id}': () =>
+    api.delete(`/api/v1/code-sheets/${sheet().id}`).set('If-Match', `"${sheet().version}"`),
+  'get /api/v1/vent-runs': () => get('vent-runs'),
+  'post /api/v1/vent-runs': () => post('vent-runs', bare(run())),
+  'put /api/v1/vent-runs/{id}': () =>
+    api
+      .put(`/api/v1/vent-runs/${run().id}`)
+      .set('If-Match', `"${run().version}"`)
+      .send(bare(run())),
+  'delete /api/v1/vent-runs/{id}': () =>
+    api.delete(`/api/v1/vent-runs/${run().id}`).set('If-Match', `"${run().version}"`),
+};
+
+/** Files are looked into elsewhere. */
+const FILES = ['photos', '.pdf'];
+
+function bare<T extends { id: string; version: number }>(record: T): Omit<T, 'id' | 'version'> {
+  const { id: _id, version: _version, ...rest } = record;
+  return rest;
+}
+const draftOf = (one: Machine) => bare(one);
+
+const nameOf = ({ method, path }: Route): string => `${method} ${path}`;
+const known = makeApp(openDatabase(':memory:')).routes;
+
+describe('every address of the API', () => {
+  const asked = known.filter(
+    ({ path }) =>
+      !path.startsWith('/api/v1/instruments/') && !FILES.some((part) => path.includes(part)),
+  );
+
+  it('is asked here', () => {
+    expect(asked.map(nameOf).sort()).toEqual(Object.keys(ASKED).sort());
+    const instruments = known.filter(({ path }) => path.startsWith('/api/v1/instruments/'));
+    expect(instruments).toHaveLength(INSTRUMENTS.length);
+  });
+
+  it.each(asked.map((route) => [nameOf(route), route] as const))(
+    '%s answers what its schema says',
+    async (name, route) => {
+      const answer = await ASKED[name]!();
+      expect(answer.status, JSON.stringify(answer.body).slice(0, 300)).toBeLessThan(300);
+      const { $ref: ref, ...schema } = answerSchema(route) as { $ref?: string };
+      const right = ajv.compile(ref === undefined ? schema : { $ref: `document${ref}` });
+      right(answer.body);
+      expect(right.errors ?? []).toEqual([]);
+    },
+  );
+});

@@ -1,0 +1,24 @@
+import type { Household, House, Machine } from '@needlecase/core';
+import { notFound } from '../http/problem.js';
+import type { Store } from '../store/store.js';
+
+/** The household of the file. @throws 404 before the first start is done */
+export function householdOf(store: Store): Household {
+  const household = store.household.get();
+  if (!household) throw notFound('household yet');
+  return household;
+}
+
+/** A machine of the household. @throws 404 where there is none of this id */
+export function machineOf(store: Store, id: string): Machine {
+  const machine = store.machines.get(id);
+  if (!machine) throw notFound('machine');
+  return machine;
+}
+
+/** The whole house with its record, as it stands now. @throws 404 before the first start is done */
+export function houseOf(store: Store): House {
+  const household = householdOf(store);
+  const machines = store.machines.list();
+  return { household, machines, histories: store.entries.histories(machines), now: Date.now() };
+}
