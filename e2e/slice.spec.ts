@@ -76,7 +76,7 @@ test('an empty file, a household, what is due, a run with a timer and a reload, 
 
   await goTo(page, 'count the seconds until the pump runs dry');
   await page.getByLabel(/Seconds until empty/).fill('-5');
-  await expect(page.getByText('Give a number above 0')).toBeVisible();
+  await expect(page.getByText('Give a number from 1 to 7200 s.')).toBeVisible();
   await page.getByLabel(/Seconds until empty/).fill('48');
   await goTo(page, 'Is this right?');
   await page.getByRole('button', { name: 'Finish and record' }).click();

@@ -87,7 +87,7 @@ function inlined(schema: Schema, definitions: Record<string, Schema>, under: str
     Array.isArray(one)
       ? one.map(each)
       : one !== null && typeof one === 'object'
-        ? inlined(one as Schema, definitions, under)
+        ? inlined(one, definitions, under)
         : one;
   return Object.fromEntries(
     Object.entries(rest)

@@ -20,6 +20,12 @@ export const KIND_NAMES: Record<MachineKind, string> = {
 export const isWasher = (kind: MachineKind): boolean => kind.endsWith('washer');
 export const isDryer = (kind: MachineKind): boolean => kind.endsWith('dryer');
 
+/** Kinds that blow their air out through a duct. */
+export const hasDuct = (kind: MachineKind): boolean => kind === 'vented-dryer';
+/** Kinds whose heater's power counts for how long a load takes. */
+export const hasHeater = (kind: MachineKind): boolean =>
+  kind === 'vented-dryer' || kind === 'condenser-dryer';
+
 /** What the person saw when a station was opened. */
 export const GRADES = [0, 1, 2, 3, 4] as const;
 export type Grade = (typeof GRADES)[number];

@@ -84,7 +84,7 @@ export const answerSchema = ({ answers }: Route): object =>
   typeof answers === 'string'
     ? { $ref: `#/components/schemas/${answers}` }
     : 'derived' in answers
-      ? (answers.derived as object)
+      ? answers.derived
       : answers;
 
 const header = (name: string, required: boolean, description: string) => ({

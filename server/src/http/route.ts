@@ -80,7 +80,7 @@ export const pictureRoute = <A extends TSchema>(
     answers: A;
     handle(ask: Ask<Buffer>): Answer<Static<A>>;
   },
-): Route => ({ ...spec, takes: 'image/jpeg' }) as Route;
+): Route => ({ ...spec, takes: 'image/jpeg' });
 
 /** A route that gives a file out; one that takes time to make is promised. */
 export const fileRoute = (

@@ -1,12 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import {
-  completed,
-  plusDays,
-  startOf,
-  type CaseEvent,
-  type Happening,
-  type Machine,
-} from '@needlecase/core';
+import { completed, plusDays, startOf, type Machine } from '@needlecase/core';
 import { CASES } from '../../../demo/cases.js';
 import { CODE_SHEETS } from '../../../demo/code-sheets.js';
 import { history } from '../../../demo/history.js';
@@ -44,7 +37,7 @@ export function fillDemo(store: Store, today: string): number {
     const dated = events.map(({ daysAgo, hour, ...event }, i) => {
       const day = startOf(plusDays(today, -daysAgo), HOUSEHOLD.zone);
       const at = new Date(day + hour * 3_600_000 + i * 60_000).toISOString();
-      return { ...(event as Happening), id: randomUUID(), at } as CaseEvent;
+      return { ...event, id: randomUUID(), at };
     });
     const news = { id: randomUUID(), machineId: owner.id, events: dated };
     addToCase(store, news, owner, HOUSEHOLD.zone);

@@ -22,7 +22,5 @@ export function usesOf(task: Task, machine: Build): Use[] {
 }
 
 /** What is taken to have been used where nobody said: what the task always needs. */
-export const usuallyUsed = (task: Task, machine: Build): { supply: string; amount: number }[] =>
-  usesOf(task, machine)
-    .filter(({ share }) => share === 1)
-    .map(({ supply, amount }) => ({ supply, amount }));
+export const usuallyUsed = (uses: readonly Use[]): { supply: string; amount: number }[] =>
+  uses.filter(({ share }) => share === 1).map(({ supply, amount }) => ({ supply, amount }));

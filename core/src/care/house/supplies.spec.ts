@@ -47,7 +47,7 @@ describe('what a task uses', () => {
       { supply: 'dish-soap', amount: 10, share: 1, expected: 10 },
       { supply: 'vinegar', amount: 250, share: 0.3, expected: 75 },
     ]);
-    expect(usuallyUsed(taskById('pump-filter'), washer)).toEqual([
+    expect(usuallyUsed(usesOf(taskById('pump-filter'), washer))).toEqual([
       { supply: 'dish-soap', amount: 10 },
     ]);
   });

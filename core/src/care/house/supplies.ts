@@ -76,7 +76,7 @@ function usedBy(
   if (used) return used;
   const machine = machines.find(({ id }) => id === machineId);
   if (!machine || task === undefined || !knowsTask(machine, task)) return [];
-  return usuallyUsed(taskOf(machine, task), machine);
+  return usuallyUsed(usesOf(taskOf(machine, task), machine));
 }
 
 /** How the supplies stand, the most pressing first. */
@@ -157,7 +157,7 @@ export function shortFor(
   const needed = new Map<string, number>();
   for (const { machineId, task } of visit.tasks) {
     const machine = machines.find(({ id }) => id === machineId)!;
-    for (const { supply, amount } of usuallyUsed(taskOf(machine, task), machine)) {
+    for (const { supply, amount } of usuallyUsed(usesOf(taskOf(machine, task), machine))) {
       needed.set(supply, (needed.get(supply) ?? 0) + amount);
     }
   }

@@ -1,3 +1,4 @@
+import type { Grade } from '../../model/vocabulary.js';
 import { readFields, type Fields, type Given, type Working } from '../input/fields.js';
 import { figure } from '../../units/wording.js';
 
@@ -94,3 +95,6 @@ export function level(given: Given<typeof LEVEL_FIELDS>, thread: Thread = 'M10')
     ],
   };
 }
+
+/** How a look at the feet is graded: within a hair of level, or clearly off. Judgement. */
+export const gradeOfLevel = ({ level: isLevel }: Pick<Level, 'level'>): Grade => (isLevel ? 0 : 2);

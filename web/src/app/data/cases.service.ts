@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import type { CaseEvent, CaseNews, CaseRecord, Happening } from '@needlecase/core';
+import type { CaseNews, CaseRecord, Happening } from '@needlecase/core';
 import { catchError, debounceTime, of, scan, startWith, switchMap } from 'rxjs';
 import { ApiService } from './api.service';
 import { ChangesService } from './changes.service';
@@ -50,7 +50,7 @@ export class CasesService {
   /** Adds to a case what happened; opens it where it is new. */
   tell(id: string, machineId: string, ...happenings: Happening[]): void {
     const at = new Date().toISOString();
-    const events = happenings.map((one) => ({ ...one, id: newId(), at }) as CaseEvent);
+    const events = happenings.map((one) => ({ ...one, id: newId(), at }));
     const news = { id, machineId, events };
     this.#told.update((told) => [...told, news]);
     this.#outbox.add({ news }).catch(() =>

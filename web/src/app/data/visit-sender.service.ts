@@ -3,6 +3,7 @@ import type { Entry, Visit } from '@needlecase/core';
 import { firstValueFrom, Subject } from 'rxjs';
 import { ApiProblem, ApiService } from './api.service';
 import { readLocal, removeLocal, localNames, writeLocal } from './local';
+import { sameData } from './same-data';
 import { hasLocks, locked, lockedIfFree } from './platform';
 
 /** What this device knows of a visit. */
@@ -224,13 +225,4 @@ const writeDevice = (kept: Kept): void => writeLocal(PREFIX + kept.run.id, kept)
 export const sameVisit = (
   a: Pick<Visit, 'progress' | 'state'>,
   b: Pick<Visit, 'progress' | 'state'>,
-): boolean => a.state === b.state && canonical(a.progress) === canonical(b.progress);
-
-/** JSON with its keys in order, so that equal progress reads equal. */
-function canonical(value: unknown): string {
-  return JSON.stringify(value, (_key, inner: unknown) =>
-    inner && typeof inner === 'object' && !Array.isArray(inner)
-      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => a.localeCompare(b)))
-      : inner,
-  );
-}
+): boolean => a.state === b.state && sameData(a.progress, b.progress);

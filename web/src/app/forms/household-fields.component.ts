@@ -9,6 +9,7 @@ import {
   type SchoolId,
   type UnitSystem,
 } from '@needlecase/core';
+import { onto } from './onto';
 import { FieldDirective, ProblemComponent } from './problems';
 
 export type HouseholdForm = FormGroup<{
@@ -32,16 +33,31 @@ export function householdForm(known: Partial<HouseholdDraft> = {}): HouseholdFor
     units: new FormControl<UnitSystem>(known.units ?? 'metric', { nonNullable: true }),
     hardness: new FormControl<number | null>(known.hardness ?? null),
     school: new FormControl<SchoolId>(known.school ?? 'steady', { nonNullable: true }),
-    risk: new FormControl<number | null>(Math.round((known.risk ?? 0.1) * 100)),
+    risk: new FormControl<number | null>(Number(((known.risk ?? 0.1) * 100).toFixed(4))),
     visitMinutes: new FormControl<number | null>(known.visitMinutes ?? VISIT_MINUTES),
     currency: new FormControl(known.currency ?? '', { nonNullable: true }),
   });
 }
 
-/** What the form says. */
-export function householdDraft(form: HouseholdForm): HouseholdDraft {
+/** What the form asks; everything else of a household is not its business. */
+const KNOWS = [
+  'name',
+  'zone',
+  'units',
+  'hardness',
+  'school',
+  'risk',
+  'visitMinutes',
+  'currency',
+] as const satisfies readonly (keyof HouseholdDraft)[];
+
+/**
+ * What the form says.
+ * @param stored the household that it changes: what the form does not ask stays
+ */
+export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): HouseholdDraft {
   const { name, zone, units, hardness, school, risk, visitMinutes, currency } = form.getRawValue();
-  return {
+  return onto<HouseholdDraft>(stored, KNOWS, {
     name: name.trim(),
     zone,
     units,
@@ -51,7 +67,7 @@ export function householdDraft(form: HouseholdForm): HouseholdDraft {
     risk: risk === null ? (risk as unknown as number) : risk / 100,
     ...(visitMinutes === null ? {} : { visitMinutes }),
     ...(currency.trim() ? { currency: currency.trim().toUpperCase() } : {}),
-  };
+  });
 }
 
 /** The fields of the household. */

@@ -9,9 +9,12 @@ import {
   sayLooser,
   SCHOOL_TEXTS,
   SCHOOLS,
+  hasDuct,
+  hasHeater,
+  type MachineKind,
 } from '@needlecase/core';
 import { startWith, switchMap } from 'rxjs';
-import { HEATED, type MachineForm } from './machine-form';
+import type { MachineForm } from './machine-form';
 import { FieldDirective, ProblemComponent } from './problems';
 
 /** The fields of a machine: how it is built and placed, or how it is used. */
@@ -72,6 +75,11 @@ export class MachineFieldsComponent {
     return school.value ? sayLooser(school.value, kind.value) : '';
   }
 
-  protected readonly vented = computed(() => this.#kind() === 'vented-dryer');
-  protected readonly heated = computed(() => HEATED.some((one) => one === this.#kind()));
+  protected readonly vented = computed(() => this.#is(hasDuct));
+  protected readonly heated = computed(() => this.#is(hasHeater));
+
+  #is(what: (kind: MachineKind) => boolean): boolean {
+    const kind = this.#kind();
+    return kind !== undefined && what(kind);
+  }
 }

@@ -1,5 +1,12 @@
-import { check, MACHINE_KINDS, type Machine, type MachineDraft } from '@needlecase/core';
-import { draftOf, HEATED, machineForm, withRules } from './machine-form';
+import {
+  check,
+  hasDuct,
+  hasHeater,
+  MACHINE_KINDS,
+  type Machine,
+  type MachineDraft,
+} from '@needlecase/core';
+import { draftOf, machineForm, withFittingRules, withoutVersion } from './machine-form';
 
 describe('machine form', () => {
   it.each(MACHINE_KINDS)('makes a right draft of a %s, with only the features it has', (kind) => {
@@ -9,8 +16,8 @@ describe('machine form', () => {
     const draft = draftOf(form);
     expect(check('MachineDraft', draft)).toEqual([]);
     expect(draft.name).toBe('Washer');
-    expect('elbows' in draft.features).toBe(kind === 'vented-dryer');
-    expect('heater' in draft.features).toBe(HEATED.includes(kind));
+    expect('elbows' in draft.features).toBe(hasDuct(kind));
+    expect('heater' in draft.features).toBe(hasHeater(kind));
     expect('filterAccess' in draft.features).toBe(kind === 'front-load-washer');
   });
 
@@ -62,14 +69,31 @@ describe('machine form', () => {
       rules: { 'own-1': { off: true }, 'gasket-folds': { off: true } },
       ownTasks: [{ ...own, steps: [...own.steps] }],
     };
-    const draft = draftOf(machineForm(washer));
-    expect(withRules(draft, washer)).toMatchObject({
+    const draft = draftOf(machineForm(washer), withoutVersion(washer));
+    expect(withFittingRules(draft)).toMatchObject({
       rules: washer.rules!,
       ownTasks: [{ id: 'own-1' }],
     });
-    const turned = withRules({ ...draft, kind: 'top-load-washer' }, washer);
+    const turned = withFittingRules({ ...draft, kind: 'top-load-washer' });
     expect(turned).not.toHaveProperty('ownTasks');
     expect(turned).not.toHaveProperty('rules');
+  });
+
+  it('does not erase what it does not know', () => {
+    const later = {
+      name: 'Dryer',
+      kind: 'vented-dryer',
+      place: 'Cellar',
+      features: { energy: 'gas', elbows: 2, propane: 'yes' },
+      habits: [],
+      loadsPerWeek: 4,
+      serial: 'K-1',
+    } as unknown as MachineDraft;
+    const form = machineForm(later);
+    form.controls.elbows.setValue(null);
+    const draft = draftOf(form, later);
+    expect(draft).toMatchObject({ serial: 'K-1', features: { energy: 'gas', propane: 'yes' } });
+    expect(draft.features).not.toHaveProperty('elbows');
   });
 
   it('lets a missing figure through, so that the check can say so', () => {

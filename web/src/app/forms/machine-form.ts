@@ -4,18 +4,19 @@ import {
   FEATURES,
   HABIT_QUESTIONS,
   HABITS,
+  hasDuct,
+  hasHeater,
   stationsOf,
   tasksOf,
   type FeatureId,
+  type Features,
   type HabitId,
-  type Machine,
   type MachineDraft,
   type MachineKind,
   type SchoolId,
 } from '@needlecase/core';
+import { onto } from './onto';
 
-/** Kinds whose heater's power counts for how long a load takes. */
-export const HEATED: readonly MachineKind[] = ['vented-dryer', 'condenser-dryer'];
 const FEATURE_IDS = Object.keys(FEATURES) as FeatureId[];
 
 export interface MachineControls {
@@ -71,24 +72,39 @@ export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
   });
 }
 
-/** What a form says, with only the questions that its kind of machine is asked. */
-export function draftOf(form: MachineForm): MachineDraft {
+/** What the form asks; everything else of a machine is not its business. */
+const KNOWS = [
+  'name',
+  'kind',
+  'maker',
+  'place',
+  'features',
+  'habits',
+  'loadsPerWeek',
+  'school',
+  'inUseSince',
+] as const satisfies readonly (keyof MachineDraft)[];
+const FEATURES_KNOWN = [...FEATURE_IDS, 'elbows', 'heater'] as const;
+
+/**
+ * What a form says, with only the questions that its kind of machine is asked.
+ * @param stored the machine that it changes: what the form does not ask stays
+ */
+export function draftOf(form: MachineForm, stored?: MachineDraft): MachineDraft {
   const { name, kind, maker, place, elbows, heater, school, features, habits } = form.getRawValue();
   const { loadsPerWeek, inUseSince } = form.getRawValue();
   const asked = FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(kind));
   const answers = Object.fromEntries(asked.map(({ id }) => [id, features[id]]));
-  const hasElbows = kind === 'vented-dryer' && elbows !== null;
-  const hasHeater = HEATED.includes(kind) && heater !== null;
-  return {
+  return onto(stored, KNOWS, {
     name: name.trim(),
     kind,
     ...(maker.trim() ? { maker: maker.trim() } : {}),
     place: place.trim(),
-    features: {
+    features: onto<Features>(stored?.features, FEATURES_KNOWN, {
       ...answers,
-      ...(hasElbows ? { elbows } : {}),
-      ...(hasHeater ? { heater } : {}),
-    },
+      ...(hasDuct(kind) && elbows !== null ? { elbows } : {}),
+      ...(hasHeater(kind) && heater !== null ? { heater } : {}),
+    }),
     habits: HABIT_QUESTIONS.filter(({ id, kinds }) => kinds.includes(kind) && habits[id]).map(
       ({ id }) => id,
     ),
@@ -96,21 +112,27 @@ export function draftOf(form: MachineForm): MachineDraft {
     loadsPerWeek: loadsPerWeek as number,
     ...(school ? { school } : {}),
     ...(inUseSince ? { inUseSince } : {}),
-  };
+  });
 }
 
-/** A draft with the rules and own tasks of the machine it changes, as far as they still fit it. */
-export function withRules(draft: MachineDraft, machine: Machine | undefined): MachineDraft {
+/** A draft with its rules and own tasks as far as they fit its kind and how it is built. */
+export function withFittingRules({
+  rules: allRules = {},
+  ownTasks: allOwn = [],
+  ...draft
+}: MachineDraft): MachineDraft {
   const stations = new Set(stationsOf(draft).map(({ id }) => id));
-  const ownTasks = (machine?.ownTasks ?? []).filter(({ station }) => stations.has(station));
+  const ownTasks = allOwn.filter(({ station }) => stations.has(station));
   const whole = ownTasks.length ? { ...draft, ownTasks } : draft;
   const tasks = new Set(tasksOf(whole).map(({ id }) => id));
-  const rules = Object.entries(machine?.rules ?? {}).filter(([id]) => tasks.has(id));
+  const rules = Object.entries(allRules).filter(([id]) => tasks.has(id));
   return rules.length ? { ...whole, rules: Object.fromEntries(rules) } : whole;
 }
 
-/** A stored machine without what the server adds. */
-export function withoutVersion(machine: Machine): MachineDraft {
-  const { id: _id, version: _version, ...draft } = machine;
+/** A stored record without what the server adds. */
+export function withoutVersion<T extends { id: string; version: number }>(
+  record: T,
+): Omit<T, 'id' | 'version'> {
+  const { id: _id, version: _version, ...draft } = record;
   return draft;
 }

@@ -17,6 +17,7 @@ import {
   householdForm,
   type HouseholdForm,
 } from '../forms/household-fields.component';
+import { withoutVersion } from '../forms/machine-form';
 import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
 
@@ -89,24 +90,17 @@ export class HouseholdCardComponent {
   protected readonly percent = computed(() => Math.round(this.household().risk * 100));
   protected readonly schools = SCHOOL_TEXTS;
   protected readonly usualMinutes = VISIT_MINUTES;
-  #version = 0;
+  /** The household as it was when the form was opened, or is stored now. */
+  #base: Household | undefined;
 
   protected edit(): void {
-    this.#version = this.household().version;
-    this.form.set(householdForm(this.household()));
+    this.#base = this.household();
+    this.form.set(householdForm(this.#base));
   }
 
   protected draft() {
     const form = this.form();
-    const { multipliers, energyPrice, detergents } = this.household();
-    return (
-      form && {
-        ...householdDraft(form),
-        ...(multipliers ? { multipliers } : {}),
-        ...(energyPrice === undefined ? {} : { energyPrice }),
-        ...(detergents ? { detergents } : {}),
-      }
-    );
+    return form && householdDraft(form, this.#base && withoutVersion(this.#base));
   }
 
   protected save(): void {
@@ -116,7 +110,7 @@ export class HouseholdCardComponent {
     );
     this.#problems.set(wrong);
     if (wrong.length) return this.#problems.show();
-    this.#service.saveHousehold(draft, this.#version).subscribe({
+    this.#service.saveHousehold(draft, this.#base!.version).subscribe({
       next: () => this.#done(),
       error: (problem: ApiProblem) => {
         this.#problems.set(problem.errors);
@@ -127,7 +121,7 @@ export class HouseholdCardComponent {
   }
 
   protected choose(which: 'mine' | 'theirs'): void {
-    this.#version = this.stored()!.version;
+    this.#base = this.stored();
     this.stored.set(undefined);
     if (which === 'mine') this.save();
     else this.#done();

@@ -14,13 +14,20 @@ import {
   HABIT_QUESTIONS,
   KIND_NAMES,
   type Machine,
+  type MachineDraft,
 } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { MachineFieldsComponent } from '../forms/machine-fields.component';
-import { draftOf, machineForm, withRules, type MachineForm } from '../forms/machine-form';
+import {
+  draftOf,
+  machineForm,
+  withFittingRules,
+  withoutVersion,
+  type MachineForm,
+} from '../forms/machine-form';
 import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
 
@@ -123,8 +130,8 @@ export class MachineCardComponent {
   protected readonly failed = signal<ApiProblem | undefined>(undefined);
   protected readonly stored = signal<Machine | undefined>(undefined);
   protected readonly kindNames = KIND_NAMES;
-  protected readonly draft = draftOf;
-  #version = 0;
+  /** The machine as it was when the form was opened, or is stored now. */
+  #base: Machine | undefined;
 
   /** What is known of how it is built and used, a few words each. */
   protected readonly facts = computed(() => {
@@ -144,8 +151,12 @@ export class MachineCardComponent {
     return [...answers, ...elbows, ...heater, ...special.map(({ label }) => label)];
   });
 
+  protected draft(form: MachineForm): MachineDraft {
+    return withFittingRules(draftOf(form, this.#base && withoutVersion(this.#base)));
+  }
+
   protected edit(machine: Machine): void {
-    this.#version = machine.version;
+    this.#base = machine;
     this.form.set(machineForm(machine));
   }
 
@@ -155,13 +166,13 @@ export class MachineCardComponent {
   }
 
   protected save(form: MachineForm): void {
-    const draft = withRules(draftOf(form), this.machine());
+    const draft = this.draft(form);
     const wrong = check('MachineDraft', draft);
     this.#problems.set(wrong);
     if (wrong.length) return this.#problems.show();
-    const machine = this.machine();
-    const request = machine
-      ? this.#service.saveMachine(machine.id, draft, this.#version)
+    const base = this.#base;
+    const request = base
+      ? this.#service.saveMachine(base.id, draft, base.version)
       : this.#service.addMachine(draft, this.#key);
     request.subscribe({
       next: () => this.#done(),
@@ -174,7 +185,7 @@ export class MachineCardComponent {
   }
 
   protected choose(which: 'mine' | 'theirs', form: MachineForm): void {
-    this.#version = this.stored()!.version;
+    this.#base = this.stored();
     this.stored.set(undefined);
     if (which === 'mine') this.save(form);
     else this.#done();

@@ -2,10 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap';
 import {
+  ENTRY_KINDS,
   GRADE_NAMES,
   GRADES,
+  kindOfEntry,
   sayEntry,
   tasksOf,
+  toldAgain,
   type Entry,
   type EntryDraft,
   type EntryKind,
@@ -21,13 +24,10 @@ import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problem
 import { fromLocal, toLocal } from '../shared/local-time';
 
 /** What can be entered by hand, in words. */
-const NEW_KINDS: { kind: EntryKind; name: string }[] = [
-  { kind: 'load', name: 'Loads' },
-  { kind: 'done', name: 'Work that was done' },
-  { kind: 'opened', name: 'Looked at, left alone' },
-  { kind: 'code', name: 'A code on the display' },
-  { kind: 'note', name: 'A note' },
-];
+const NEW_KINDS = ENTRY_KINDS.flatMap((kind) => {
+  const { byHand } = kindOfEntry(kind);
+  return byHand === undefined ? [] : [{ kind, name: byHand }];
+});
 
 /** One entry: a new one, such as loads of a past day, or the correction of an old one. */
 @Component({
@@ -105,7 +105,7 @@ export class EntryDialogComponent {
   }
 
   #correction(old: Entry, at: string): EntryDraft {
-    const { grade: _grade, note: _note, ...rest } = draftOf(old);
+    const { grade: _grade, note: _note, ...rest } = toldAgain(old);
     return { ...rest, ...this.#fields(), at };
   }
 
@@ -152,18 +152,4 @@ function formOf(entry: Entry | undefined, zone: string, machine: Machine | undef
     code: new FormControl(entry?.code ?? '', { nonNullable: true }),
     note: new FormControl(entry?.note ?? '', { nonNullable: true }),
   });
-}
-
-/** An entry without what the server added. */
-function draftOf(entry: Entry): EntryDraft {
-  const {
-    id: _id,
-    zone: _zone,
-    recordedAt: _at,
-    runId: _run,
-    revises: _revises,
-    revisedBy: _revisedBy,
-    ...draft
-  } = entry;
-  return draft;
 }

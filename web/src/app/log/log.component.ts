@@ -6,13 +6,13 @@ import {
   dayOf,
   ENTRY_KINDS,
   GRADE_NAMES,
+  kindOfEntry,
   sayDay,
   sayEntry,
   stationById,
   stationsOf,
   SUPPLIES,
   type Entry,
-  type EntryKind,
 } from '@needlecase/core';
 import { combineLatest, debounceTime, map, startWith } from 'rxjs';
 import type { ApiProblem } from '../data/api.service';
@@ -22,24 +22,6 @@ import { HouseholdService } from '../data/household.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { PhotosComponent } from '../shared/photos.component';
-
-const KIND_LABELS: Record<EntryKind, string> = {
-  load: 'Loads',
-  opened: 'Looked at',
-  done: 'Work done',
-  reading: 'Readings',
-  code: 'Codes',
-  replaced: 'Parts replaced',
-  note: 'Notes',
-  habit: 'Habits kept',
-  stock: 'Supplies counted',
-  bought: 'Supplies bought',
-  chemical: 'Cleaning products used',
-  rinse: 'Rinses',
-  proof: 'Proofs',
-  case: 'Cases closed',
-  undone: 'Undone',
-};
 
 const PAGE = 60;
 
@@ -74,7 +56,7 @@ export class LogComponent {
   });
   protected readonly kinds = ENTRY_KINDS.filter((kind) => kind !== 'undone').map((kind) => ({
     kind,
-    label: KIND_LABELS[kind],
+    label: kindOfEntry(kind).label,
   }));
 
   readonly #shown = signal<Entry[]>([]);

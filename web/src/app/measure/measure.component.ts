@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { INSTRUMENT_LIST } from './list';
+import { INSTRUMENTS } from '@needlecase/core';
 
 /** All instruments, along the two lines. */
 @Component({
@@ -18,11 +18,11 @@ import { INSTRUMENT_LIST } from './list';
         <section [class]="line.id" [attr.aria-labelledby]="line.id + '-title'">
           <h2 [id]="line.id + '-title'">{{ line.name }}</h2>
           <ol>
-            @for (one of line.instruments; track one.path) {
+            @for (one of line.instruments; track one.name) {
               <li>
-                <a [routerLink]="['/measure', one.path]">
-                  <b>{{ one.name }}</b>
-                  <span class="soft">{{ one.asks }}</span>
+                <a [routerLink]="['/measure', one.name]">
+                  <b>{{ one.title }}</b>
+                  <span class="soft">{{ one.question }}</span>
                 </a>
               </li>
             }
@@ -94,6 +94,6 @@ export class MeasureComponent {
   protected readonly lines = (['air', 'water'] as const).map((id) => ({
     id,
     name: id === 'air' ? 'The air line' : 'The water line',
-    instruments: INSTRUMENT_LIST.filter(({ line }) => line === id),
+    instruments: INSTRUMENTS.filter(({ line }) => line === id),
   }));
 }

@@ -1,4 +1,4 @@
-import type { Machine } from '@needlecase/core';
+import { INSTRUMENTS, type Machine } from '@needlecase/core';
 import { of, throwError } from 'rxjs';
 import type { HouseholdService } from '../data/household.service';
 import { makeIndex } from './find-index';
@@ -24,6 +24,8 @@ describe('find', () => {
     ['pump filt', '/machine/w1/pump-filter'],
     ['gaskt', '/machine/w1/gasket'],
     ['history', '/log'],
+    ...INSTRUMENTS.map(({ name, title }) => [title, `/measure/${name}`]),
+    ['how many trays', '/measure/tub-water'],
   ])('finds “%s”', async (typed, url) => {
     const index = await makeIndex(service([washer]));
     expect(index.find(typed).map((place) => place.url)).toContain(url);

@@ -1,4 +1,4 @@
-import { KIND_NAMES, stationsOf, tasksOf, type Machine } from '@needlecase/core';
+import { INSTRUMENTS, KIND_NAMES, stationsOf, tasksOf, type Machine } from '@needlecase/core';
 import MiniSearch from 'minisearch';
 import { catchError, firstValueFrom, of } from 'rxjs';
 import type { HouseholdService } from '../data/household.service';
@@ -46,18 +46,24 @@ const VIEWS: Place[] = [
   {
     id: 'measure',
     name: 'Measure',
-    words:
-      'instruments vent run duct hood air drying test drain litres dose vinegar scale level cost',
+    words: 'instruments arithmetic',
     url: '/measure',
   },
   { id: 'house', name: 'House', words: 'household settings units zone hardness', url: '/house' },
 ];
 
+const INSTRUMENT_PLACES = INSTRUMENTS.map(({ name, title, question, words }): Place => ({
+  id: `measure/${name}`,
+  name: title,
+  words: `${question} ${words}`,
+  url: `/measure/${name}`,
+}));
+
 export async function makeIndex(household: HouseholdService): Promise<FindIndex> {
   const machines = await firstValueFrom(
     household.machines().pipe(catchError(() => of<Machine[]>([]))),
   );
-  const places = [...VIEWS, ...machines.flatMap(placesOf)];
+  const places = [...VIEWS, ...INSTRUMENT_PLACES, ...machines.flatMap(placesOf)];
   const search = new MiniSearch<Place>({
     fields: ['name', 'words'],
     storeFields: ['id'],

@@ -96,7 +96,7 @@ export class StartComponent {
   #draft() {
     return {
       household: householdDraft(this.household),
-      machines: this.machines.controls.map(draftOf),
+      machines: this.machines.controls.map((form) => draftOf(form)),
     };
   }
 

@@ -5,7 +5,8 @@ import { troubleStart, type CaseRecord, type Machine } from '@needlecase/core';
 import { of, throwError } from 'rxjs';
 import { ApiService } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
-import { CasesService, type Happening } from '../data/cases.service';
+import type { Happening } from '@needlecase/core';
+import { CasesService } from '../data/cases.service';
 import { ToastsService } from '../data/toasts.service';
 import { CaseOnScreen } from './case-on-screen';
 

@@ -9,7 +9,7 @@ import {
   type CodeSheet,
   type Machine,
 } from '@needlecase/core';
-import type { Happening } from '../data/cases.service';
+import type { Happening } from '@needlecase/core';
 import { CodeEntryComponent } from './code-entry.component';
 import { FixComponent } from './fix.component';
 import { percent } from './percent';
@@ -127,12 +127,8 @@ describe('CodeEntryComponent', () => {
 
 describe('CaseProofComponent', () => {
   let number = 0;
-  const happened = (kind: CaseEvent['kind'], more: Partial<CaseEvent> = {}): CaseEvent => ({
-    id: String(++number),
-    at: '2026-03-01T10:00:00Z',
-    kind,
-    ...more,
-  });
+  const happened = (kind: CaseEvent['kind'], more: object = {}) =>
+    ({ id: String(++number), at: '2026-03-01T10:00:00Z', kind, ...more }) as CaseEvent;
   const slow = happened('answer', { finding: 'drains-slowly', answer: 'yes' });
   const before = happened('measure', { quantity: 'drain-time', value: 120, unit: 's' });
   const fix = happened('fix', { cause: 'filter-clogged' });

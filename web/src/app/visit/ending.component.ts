@@ -6,6 +6,7 @@ import {
   type Outcome,
   type VisitStep,
   SUPPLIES,
+  usuallyUsed,
   type TaskRecord,
   type Use,
   type Used,
@@ -222,10 +223,7 @@ export class EndingComponent {
 
   /** What is always needed counts as used until somebody says otherwise. */
   #usedOf({ record, uses }: TaskEnd): Used[] {
-    return (
-      record.used ??
-      uses.filter(({ share }) => share === 1).map(({ supply, amount }) => ({ supply, amount }))
-    );
+    return record.used ?? usuallyUsed(uses);
   }
 
   protected isUsed(end: TaskEnd, { supply }: Use): boolean {

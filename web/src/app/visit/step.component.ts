@@ -9,6 +9,9 @@ import {
 import { RouterLink } from '@angular/router';
 import {
   isDryer,
+  isWrong,
+  quantityOf,
+  readReading,
   type Brought,
   type ChemicalEvent,
   type MachineKind,
@@ -27,16 +30,6 @@ import { PhotosComponent } from '../shared/photos.component';
 import { StillInComponent } from '../shared/still-in.component';
 import { TimerComponent } from './timer.component';
 import { TraysComponent } from './trays.component';
-
-const MOST = 100_000;
-
-/** Where a quantity is measured with more than a watch. */
-const INSTRUMENT_OF: Readonly<Record<string, string>> = {
-  'drain-time': 'drain-test',
-  'fill-litres': 'fill-flow',
-  'drying-minutes': 'drying-test',
-  'bag-fill-time': 'hood-air',
-};
 
 /** One step: what to do, the caution where it counts, why, what to look at, what to note. */
 @Component({
@@ -73,10 +66,8 @@ export class StepComponent {
   readonly brought = input<Brought>();
   readonly products = input<readonly string[]>([]);
 
-  /** The instrument that takes the figure asked for here. */
-  protected readonly instrument = computed(
-    () => INSTRUMENT_OF[this.step().step.reading?.quantity ?? ''],
-  );
+  /** The figure asked for here. */
+  protected readonly wish = computed(() => quantityOf(this.step().step.reading));
   readonly noted = output<Partial<TaskRecord>>();
   readonly measured = output<number | undefined>();
   readonly timed = output<number>();
@@ -100,8 +91,12 @@ export class StepComponent {
   protected readonly wrong = computed(() => {
     const typed = this.typed().trim();
     if (typed === '') return '';
-    const value = Number(typed.replace(',', '.'));
-    return value > 0 && value <= MOST ? '' : `Give a number above 0, up to ${MOST}.`;
+    const reading = readReading({
+      quantity: this.what().reading,
+      value: Number(typed.replace(',', '.')),
+      unit: this.wish()?.unit,
+    });
+    return isWrong(reading) ? reading.message : '';
   });
 
   protected foundCount(what: string): number {
@@ -119,7 +114,7 @@ export class StepComponent {
     this.noted.emit({ note: (event.target as HTMLTextAreaElement).value.slice(0, 2000) });
   }
 
-  protected figure(event: Event): void {
+  protected measure(event: Event): void {
     this.typed.set((event.target as HTMLInputElement).value);
     if (this.wrong()) return;
     const typed = this.typed().trim().replace(',', '.');

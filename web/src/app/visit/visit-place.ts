@@ -2,6 +2,7 @@ import { computed, inject, Injectable } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import {
   isProof,
+  leftOpen,
   outcomeOf,
   planVisit,
   procedureOf,
@@ -9,15 +10,19 @@ import {
   taskKey,
   taskOf,
   usesOf,
+  waitsFor,
   type ChemicalEvent,
   type Machine,
   type TaskRecord,
+  type Wait,
 } from '@needlecase/core';
 import { sameData } from '../data/same-data';
 import { BenchService } from '../data/bench.service';
 import type { TaskEnd } from './ending.component';
 import { VisitChemicals } from './visit-chemicals';
 import { VisitKeeper } from './visit-keeper';
+
+const WAIT_WORDS: Record<Wait, string> = { answer: 'Answer first', rinse: 'Rinse first' };
 
 /** Where a visit stands when all its steps were passed. */
 export const END = 'end';
@@ -74,10 +79,8 @@ export class VisitPlace {
   /** What has to be answered or done before this step can be ticked; empty when nothing. */
   readonly waitsFor = computed(() => {
     const step = this.step();
-    if (!step) return '';
-    if (step.step.brings && !this.#keeper.progress()?.brought?.[step.key]) return 'Answer first';
-    if (step.step.rinses === 'all' && this.present().length) return 'Rinse first';
-    return '';
+    const wait = step && waitsFor(step, this.#keeper.progress() ?? {}, this.present());
+    return wait ? WAIT_WORDS[wait] : '';
   });
   readonly proving = computed(() => {
     const step = this.step();
@@ -122,13 +125,7 @@ export class VisitPlace {
   readonly leftOpen = computed(() => {
     const [plan, progress] = [this.plan(), this.#keeper.progress()];
     if (!plan || !progress) return [];
-    const started = new Set(Object.keys(progress.ticked).map((key) => key.split('/')[0]));
-    return plan.steps.filter(
-      ({ key, phase, machineId }) =>
-        (phase === 'undo' || phase === 'put-back') &&
-        started.has(machineId) &&
-        progress.ticked[key] === undefined,
-    );
+    return leftOpen(plan, progress);
   });
   /** Machines of this visit with something that was not rinsed out. */
   readonly unrinsed = computed(() => {

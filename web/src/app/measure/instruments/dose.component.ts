@@ -53,7 +53,7 @@ const LOTS: Record<DoseUnit, { from: number; unit: string; dimension: 'volume' |
   templateUrl: './dose.component.html',
   styleUrl: './instruments.scss',
 })
-export class DoseComponent {
+export default class DoseComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = DOSE_FIELDS;
   protected readonly soils = SOILS;
@@ -119,10 +119,6 @@ export class DoseComponent {
       ...(r.poured === undefined ? [] : [cup('poured', 260, r.poured)]),
     ];
   });
-
-  constructor() {
-    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
-  }
 
   protected wrong(field: string): string {
     return this.result().problems.find((one) => one.field === field)?.message ?? '';

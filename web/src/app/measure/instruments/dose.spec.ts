@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import type { Detergent, HouseholdDraft } from '@needlecase/core';
-import { DoseComponent } from './dose.component';
+import DoseComponent from './dose.component';
 import { Measuring } from '../parts/measuring';
 import { fakeMeasuring, handsOn } from '../parts/testing';
 

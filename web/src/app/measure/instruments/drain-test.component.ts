@@ -27,7 +27,6 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Drain test"
       lead="Fill to a level you know, start the drain programme, and time it until the pump runs dry. Then once more into a bucket at the hose’s end, if you want to know where it is held back."
       keep="Keep this reading"
       [working]="result().value?.working ?? []"
@@ -94,7 +93,7 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
   `,
   styleUrl: './instruments.scss',
 })
-export class DrainTestComponent {
+export default class DrainTestComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = FIELDS;
   protected readonly first = linkedSignal(() => this.measuring.example(FIRST, this.fields));
@@ -121,10 +120,6 @@ export class DrainTestComponent {
     const clean = this.clean();
     return clean === undefined ? [] : [{ at: clean, say: 'your clean' }];
   });
-
-  constructor() {
-    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
-  }
 
   protected perMinute(flow: number): string {
     return this.measuring.units() === 'us'

@@ -54,7 +54,7 @@ const PLOT = { left: 44, right: WIDTH - 44, top: 12, bottom: 250 };
   templateUrl: './drum-model.component.html',
   styleUrls: ['./instruments.scss', './drum-model.component.scss'],
 })
-export class DrumModelComponent {
+export default class DrumModelComponent {
   protected readonly measuring = inject(Measuring);
   readonly #drum = inject(DrumService);
   protected readonly fields = FIELDS;
@@ -142,10 +142,6 @@ export class DrumModelComponent {
     },
   ]);
   protected readonly round = Math.round;
-
-  constructor() {
-    this.measuring.kinds.set(['vented-dryer']);
-  }
 
   protected airSaid(): string {
     return say(this.air() / 1000, 'flow', this.measuring.units());

@@ -23,7 +23,6 @@ import { Measuring } from '../parts/measuring';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Drying test"
       lead="Was it slow, or was there just more water to dry?"
       keep="Keep the minutes of a usual load"
       [working]="result().value?.working ?? []"
@@ -163,7 +162,7 @@ import { Measuring } from '../parts/measuring';
   `,
   styleUrl: './instruments.scss',
 })
-export class DryingTestComponent {
+export default class DryingTestComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = DRYING_FIELDS;
   protected readonly ways = [
@@ -220,10 +219,6 @@ export class DryingTestComponent {
     return expected === undefined ? undefined : 190 - this.#dry() * this.#scale() * (1 + expected);
   });
   protected readonly round = Math.round;
-
-  constructor() {
-    this.measuring.kinds.set(['vented-dryer', 'condenser-dryer', 'heat-pump-dryer']);
-  }
 
   protected turn(way: 'guide' | 'all'): void {
     this.first.set(this.given());

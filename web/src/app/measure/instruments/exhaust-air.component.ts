@@ -18,7 +18,6 @@ const FIRST: Record<string, Amount> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Water in the exhaust"
       lead="A small thermo-hygrometer, first in the room, then held in the air at the hood for two minutes in the middle of a programme."
       keep="Keep this reading"
       [working]="result().value?.working ?? []"
@@ -68,7 +67,7 @@ const FIRST: Record<string, Amount> = {
   `,
   styleUrl: './instruments.scss',
 })
-export class ExhaustAirComponent {
+export default class ExhaustAirComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = EXHAUST_FIELDS;
   protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
@@ -98,10 +97,6 @@ export class ExhaustAirComponent {
       { name: 'at the hood', x: 320, drops: drops(ratios.exhaust, 320) },
     ];
   });
-
-  constructor() {
-    this.measuring.kinds.set(['vented-dryer']);
-  }
 
   protected save(): void {
     const water = this.result().value?.water;

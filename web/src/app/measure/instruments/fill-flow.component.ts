@@ -16,7 +16,6 @@ const FIRST: Record<string, Amount> = { volume: { value: 5, unit: 'L' } };
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Fill flow"
       lead="Shut the tap, take the hose off at the machine, hold it into a bucket and open the tap fully. Shut the tap again before you put the hose back, and look for drips."
       keep="Keep this reading"
       [working]="result().value?.working ?? []"
@@ -59,7 +58,7 @@ const FIRST: Record<string, Amount> = { volume: { value: 5, unit: 'L' } };
   `,
   styleUrl: './instruments.scss',
 })
-export class FillFlowComponent {
+export default class FillFlowComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = FILL_FIELDS;
   protected readonly first = linkedSignal(() => this.measuring.example(FIRST, this.fields));
@@ -79,10 +78,6 @@ export class FillFlowComponent {
   );
   protected readonly stream = computed(() => 3 + 20 * this.#share());
   protected readonly filled = computed(() => 12 + 74 * this.#share());
-
-  constructor() {
-    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
-  }
 
   #perMinute(flow: number): string {
     return this.measuring.units() === 'us'

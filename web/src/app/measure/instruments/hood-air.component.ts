@@ -35,7 +35,6 @@ const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Air at the hood"
       lead="Let the dryer run on a timed programme without heat, and stand outside. Keep the bag off the flap’s way."
       keep="Keep this reading"
       [working]="result().value?.working ?? []"
@@ -99,7 +98,7 @@ const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
   `,
   styleUrl: './instruments.scss',
 })
-export class HoodAirComponent {
+export default class HoodAirComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly bagFields = BAG_FIELDS;
   protected readonly speedFields = ANEMOMETER_FIELDS;
@@ -168,9 +167,5 @@ export class HoodAirComponent {
       value,
       unit: 's',
     });
-  }
-
-  constructor() {
-    this.measuring.kinds.set(['vented-dryer']);
   }
 }

@@ -9,6 +9,7 @@ import {
 import {
   convert,
   LEVEL_FIELDS,
+  gradeOfLevel,
   level,
   PITCHES,
   type Amount,
@@ -38,7 +39,6 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Level"
       lead="A spirit level on top of the machine, once left to right, once back to front. Below zero means the other side is higher. Loosen the locknut, turn, tighten it again; the machine empty and off."
       keep="Keep it as a look at the feet"
       [working]="result().value?.working ?? []"
@@ -112,7 +112,7 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
   `,
   styleUrl: './instruments.scss',
 })
-export class LevelComponent {
+export default class LevelComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = LEVEL_FIELDS;
   protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
@@ -141,12 +141,8 @@ export class LevelComponent {
         .join(', ') ?? '',
   );
 
-  constructor() {
-    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
-  }
-
   protected save(): void {
     const r = this.result().value;
-    if (r) void this.measuring.save({ kind: 'opened', task: 'level', grade: r.level ? 0 : 2 });
+    if (r) void this.measuring.save({ kind: 'opened', task: 'level', grade: gradeOfLevel(r) });
   }
 }

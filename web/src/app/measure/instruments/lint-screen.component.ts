@@ -19,7 +19,6 @@ import { Measuring } from '../parts/measuring';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Water on the lint screen"
       lead="Brush the lint off, hold the screen level over the sink and pour a cup of water on it."
       keep="Keep it as a look at the screen"
       [working]="result().value?.working ?? []"
@@ -109,7 +108,7 @@ import { Measuring } from '../parts/measuring';
   `,
   styleUrl: './instruments.scss',
 })
-export class LintScreenComponent {
+export default class LintScreenComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = SCREEN_FIELDS;
   protected readonly films = SCREEN_FILMS.map((id) => ({ id, say: FILM_SHARES[id].say }));
@@ -120,10 +119,6 @@ export class LintScreenComponent {
     this.measuring.attempt(() => lintScreen(this.given(), this.film())),
   );
   protected readonly round = Math.round;
-
-  constructor() {
-    this.measuring.kinds.set(['vented-dryer', 'condenser-dryer', 'heat-pump-dryer']);
-  }
 
   protected save(): void {
     const r = this.result().value;

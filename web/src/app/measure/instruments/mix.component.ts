@@ -37,7 +37,6 @@ const FIRST: Record<string, Amount> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Mix"
       lead="Follow your machine’s manual first. Put recipes in the order you want to use them, over days if you like: the guard says where a full rinse has to come between."
       [working]="result().value?.working ?? []"
     >
@@ -201,7 +200,7 @@ const FIRST: Record<string, Amount> = {
   `,
   styleUrl: './instruments.scss',
 })
-export class MixComponent {
+export default class MixComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly recipes = RECIPES;
   protected readonly forbidden = FORBIDDEN;
@@ -233,10 +232,6 @@ export class MixComponent {
     }));
   });
   protected readonly round = Math.round;
-
-  constructor() {
-    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
-  }
 
   protected amount({ ml, g, scaled }: Recipe['parts'][number]): string {
     // A top loader holds twice the water.

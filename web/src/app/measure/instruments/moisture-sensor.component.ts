@@ -18,7 +18,6 @@ const READINGS: readonly { id: MeterReading; say: string }[] = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Moisture sensor"
       lead="Plug out first. A meter on its lowest ohm range, one probe on each of the two strips in the drum or the door’s frame."
       keep="Keep it as a look at the sensor"
       [working]="result().value?.working ?? []"
@@ -113,7 +112,7 @@ const READINGS: readonly { id: MeterReading; say: string }[] = [
   `,
   styleUrl: './instruments.scss',
 })
-export class MoistureSensorComponent {
+export default class MoistureSensorComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly readings = READINGS;
   protected readonly asks = [
@@ -141,10 +140,6 @@ export class MoistureSensorComponent {
   protected readonly keepable = computed(() =>
     ['works', 'clean-first', 'faulty', 'shorted'].includes(this.result().value?.outcome ?? ''),
   );
-
-  constructor() {
-    this.measuring.kinds.set(['vented-dryer', 'condenser-dryer', 'heat-pump-dryer']);
-  }
 
   protected tell(which: 'dry' | 'damp', reading: MeterReading): void {
     this.seen.update((seen) => ({ ...seen, [which]: reading }));

@@ -22,7 +22,6 @@ const USUAL: Record<string, Amount> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Running cost"
       lead="The drum model, once with today’s air and once with the air of a clean way. Your own last readings stand there where you kept some."
       [working]="result().value?.working ?? []"
     >
@@ -107,7 +106,7 @@ const USUAL: Record<string, Amount> = {
   `,
   styleUrl: './instruments.scss',
 })
-export class RunningCostComponent {
+export default class RunningCostComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = COST_FIELDS;
   /** The last air kept of this machine, and its best. */
@@ -160,10 +159,6 @@ export class RunningCostComponent {
     return [bar('now', 'air-fill', 20, r.now), bar('clean', 'water-fill', 80, r.clean)];
   });
   protected readonly round = Math.round;
-
-  constructor() {
-    this.measuring.kinds.set(['vented-dryer']);
-  }
 
   protected money(amount: number): string {
     const currency = this.measuring.bench()?.household.currency;

@@ -35,7 +35,6 @@ const LITRES_A_LOAD = 50;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Scale"
       lead="How hard the water is, how much of it was heated, and how hot. The shares that fall out are a judgement."
       [working]="result().value?.working ?? []"
     >
@@ -112,7 +111,7 @@ const LITRES_A_LOAD = 50;
   `,
   styleUrl: './instruments.scss',
 })
-export class ScaleComponent {
+export default class ScaleComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = SCALE_FIELDS;
   protected readonly temperatures = WASH_TEMPERATURES;
@@ -158,10 +157,6 @@ export class ScaleComponent {
     inUnits(figure(LITRES_A_LOAD / 1000, 'volume', { digits: 2 }), this.measuring.units()),
   );
   protected readonly round = Math.round;
-
-  constructor() {
-    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
-  }
 
   protected degrees(celsius: number): string {
     return inUnits(figure(celsius, 'temperature'), this.measuring.units());

@@ -40,7 +40,6 @@ const FLOOR = 250;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Standpipe and hose"
       lead="Heights with a rule. Your local code and the maker’s manual come before these ranges."
       keep="Keep what you measured"
       [working]="result().value?.working ?? []"
@@ -91,7 +90,7 @@ const FLOOR = 250;
   `,
   styleUrl: './instruments.scss',
 })
-export class StandpipeComponent {
+export default class StandpipeComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = STANDPIPE_FIELDS;
   protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
@@ -126,10 +125,6 @@ export class StandpipeComponent {
       hose: `M150 235H190V${peak + 20}Q190 ${peak} 215 ${peak}H250Q263 ${peak} 263 ${peak + 14}V${end}`,
     };
   });
-
-  constructor() {
-    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
-  }
 
   protected save(): void {
     const read = readFields(this.given(), STANDPIPE_FIELDS);

@@ -20,7 +20,6 @@ const MOST_TRAYS = 40;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      name="Water in the tub"
       lead="Hold a rule to the glass: from the lowest point of the drum up to the water. Let hot water cool before you let it out."
       keep="Keep it in the record"
       [working]="result().value?.working ?? []"
@@ -99,7 +98,7 @@ const MOST_TRAYS = 40;
   `,
   styleUrl: './instruments.scss',
 })
-export class TubWaterComponent {
+export default class TubWaterComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = TUB_FIELDS;
   protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
@@ -132,10 +131,6 @@ export class TubWaterComponent {
       y: 30 + Math.floor(i / 8) * 24,
     })),
   );
-
-  constructor() {
-    this.measuring.kinds.set(['front-load-washer', 'top-load-washer']);
-  }
 
   protected save(): void {
     const litres = this.result().value?.litres;

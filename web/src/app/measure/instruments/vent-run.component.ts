@@ -80,7 +80,7 @@ const PROFILE = { left: 46, right: 610, top: 12, bottom: 120 };
   templateUrl: './vent-run.component.html',
   styleUrls: ['./instruments.scss', './vent-run.component.scss'],
 })
-export class VentRunComponent {
+export default class VentRunComponent {
   protected readonly measuring = inject(Measuring);
   readonly #drum = inject(DrumService);
 
@@ -219,10 +219,6 @@ export class VentRunComponent {
 
   /** Whether the person laid something out here; then nothing is put in its place unasked. */
   readonly #touched = signal(false);
-
-  constructor() {
-    this.measuring.kinds.set(['vented-dryer']);
-  }
 
   protected say(
     value: number,

@@ -9,7 +9,7 @@ import { KeptRunsComponent } from '../parts/kept-runs.component';
 import { Measuring } from '../parts/measuring';
 import { PiecesComponent, rowOf, type Row } from '../parts/pieces.component';
 import { fakeMeasuring } from '../parts/testing';
-import { VentRunComponent } from './vent-run.component';
+import VentRunComponent from './vent-run.component';
 
 const hostOf = (fixture: { nativeElement: unknown }) => fixture.nativeElement as HTMLElement;
 const m = (value: number) => ({ value, unit: 'm' });

@@ -13,7 +13,6 @@ import { Measuring } from './measuring';
 })
 export class InstrumentComponent {
   protected readonly measuring = inject(Measuring);
-  readonly name = input.required<string>();
   readonly lead = input('');
   readonly working = input<readonly Working[]>([]);
   /** What keeping it does, on the button; none where nothing is kept. */

@@ -20,7 +20,10 @@ describe('the machine that is measured', () => {
     TestBed.configureTestingModule({
       providers: [
         Measuring,
-        { provide: ActivatedRoute, useValue: { queryParamMap: query } },
+        {
+          provide: ActivatedRoute,
+          useValue: { queryParamMap: query, snapshot: { data: { instrument: 'tub-water' } } },
+        },
         { provide: BenchService, useValue: { bench$ } },
         { provide: ApiService, useValue: { get: () => new Subject() } },
         { provide: HouseholdService, useValue: {} },
@@ -29,7 +32,6 @@ describe('the machine that is measured', () => {
       ],
     });
     const measuring = TestBed.inject(Measuring);
-    measuring.kinds.set(['front-load-washer']);
     return { measuring, bench$, query };
   }
 

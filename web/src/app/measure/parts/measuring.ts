@@ -4,14 +4,16 @@ import { ActivatedRoute } from '@angular/router';
 import {
   dayOf,
   exampleIn,
+  instrumentNamed,
+  movedBetween,
   sayDay,
-  taskOf,
   type Amount,
   type EntryDraft,
   type Fields,
   type HouseholdDraft,
+  type InstrumentName,
   type MachineView,
-  type MachineKind,
+  type Moved,
   type TroubleStart,
 } from '@needlecase/core';
 import {
@@ -35,15 +37,6 @@ import { newId } from '../../data/platform';
 import { ToastsService } from '../../data/toasts.service';
 import { attempt, type Attempt } from './attempt';
 
-/** A due date that a reading moved. */
-export interface Moved {
-  task: string;
-  station: string;
-  from: string;
-  to: string;
-  why: string;
-}
-
 const LONGEST_WAIT_MS = 8000;
 const LONGEST_READING_MS = 2000;
 
@@ -57,8 +50,11 @@ export class Measuring {
   readonly #outbox = inject(OutboxService);
   readonly #toasts = inject(ToastsService);
   readonly #households = inject(HouseholdService);
+  readonly #route = inject(ActivatedRoute);
+  /** Which instrument it is; the address says so. */
+  readonly instrument = instrumentNamed(this.#route.snapshot.data['instrument'] as InstrumentName);
   readonly #asked = toSignal(
-    inject(ActivatedRoute).queryParamMap.pipe(map((query) => query.get('machine') ?? undefined)),
+    this.#route.queryParamMap.pipe(map((query) => query.get('machine') ?? undefined)),
   );
   readonly #loaded = toSignal(inject(BenchService).bench$);
 
@@ -72,10 +68,8 @@ export class Measuring {
     { initialValue: false },
   );
   readonly units = computed(() => this.bench()?.household.units ?? 'metric');
-  /** Kinds that the instrument is for. */
-  readonly kinds = signal<readonly MachineKind[]>([]);
   readonly machines = computed(
-    () => this.bench()?.machines.filter(({ kind }) => this.kinds().includes(kind)) ?? [],
+    () => this.bench()?.machines.filter(({ kind }) => this.instrument.kinds.includes(kind)) ?? [],
   );
   /** The machine that is measured: the one asked for, until another is chosen here. */
   readonly machineId = linkedSignal<
@@ -206,21 +200,4 @@ export class Measuring {
       return undefined;
     }
   }
-}
-
-function movedBetween(before: MachineView, after: MachineView): Moved[] {
-  return after.state.dues.flatMap((due): Moved[] => {
-    const was = before.state.dues.find(({ task }) => task === due.task);
-    if (!was || (was.said === due.said && was.on === due.on)) return [];
-    const why = after.tasks.find(({ task }) => task === due.task)?.why;
-    return [
-      {
-        task: taskOf(after.machine, due.task).name,
-        station: due.station,
-        from: was.on ? `${was.said} (${was.on})` : was.said,
-        to: due.on ? `${due.said} (${due.on})` : due.said,
-        why: why?.evidence ?? due.why,
-      },
-    ];
-  });
 }

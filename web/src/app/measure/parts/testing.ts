@@ -12,7 +12,7 @@ export function fakeMeasuring(household: Partial<HouseholdDraft> = {}, machineId
   const saved: Drafts[] = [];
   const kept: { change: Partial<HouseholdDraft>; said: string; undo?: () => object }[] = [];
   const fake = {
-    kinds: signal<readonly string[]>([]),
+    instrument: { title: 'An instrument', kinds: [] as readonly string[] },
     ready: signal(true),
     machines: signal([]),
     machine: signal<Pick<Machine, 'id' | 'loadsPerWeek' | 'features'> | undefined>({
