@@ -34,8 +34,10 @@ export class House {
 
   /** Ends the process at once, as a crash would. */
   async kill(): Promise<void> {
-    const gone = new Promise((done) => this.#process?.once('exit', done));
-    this.#process?.kill('SIGKILL');
+    const running = this.#process;
+    if (!running || running.exitCode !== null || running.signalCode !== null) return;
+    const gone = new Promise((done) => running.once('exit', done));
+    running.kill('SIGKILL');
     await gone;
   }
 

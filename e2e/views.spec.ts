@@ -1,24 +1,6 @@
-import { AxeBuilder } from '@axe-core/playwright';
+import { INSTRUMENTS } from '@needlecase/core/measure/instruments';
 import { expect, machineCalled, ready, test, type House } from './house.js';
-
-const INSTRUMENTS = [
-  'vent-run',
-  'hood-air',
-  'exhaust-air',
-  'drying-test',
-  'drum-model',
-  'lint-screen',
-  'moisture-sensor',
-  'running-cost',
-  'tub-water',
-  'drain-test',
-  'fill-flow',
-  'standpipe',
-  'dose',
-  'mix',
-  'scale',
-  'level',
-];
+import { axeFaults, faultsIn, LOOKS, type Look } from './looks.js';
 
 const VIEWS: Record<string, (house: House) => Promise<string>> = {
   Bench: () => Promise.resolve(''),
@@ -60,65 +42,39 @@ async function newVisit(house: House, at?: string): Promise<string> {
   return run.id;
 }
 
-/** The second size checks what differs there; contrast is all that differs between the themes. */
-const LOOKS = [
-  { theme: 'light', size: { width: 1280, height: 800 }, rules: 'all' },
-  { theme: 'light', size: { width: 390, height: 844 }, rules: 'all' },
-  { theme: 'dark', size: { width: 1280, height: 800 }, rules: 'contrast' },
-  { theme: 'dark', size: { width: 390, height: 844 }, rules: 'none' },
-  { theme: 'light', size: { width: 360, height: 640 }, rules: 'none' },
-] as const;
+/** All instruments share their parts: each is looked at wide and narrow in the light, three in the dark. */
+const IN_THE_DARK: readonly string[] = ['vent-run', 'drum-model', 'mix'];
+const looksAt = (name: string): readonly Look[] =>
+  LOOKS.filter(
+    ({ theme, width, rules }) =>
+      width !== 390 && (theme === 'light' || (rules !== 'none' && IN_THE_DARK.includes(name))),
+  );
 
-/** All instruments share their parts: each is looked at once wide and once narrow, three in the dark. */
-const instrumentsFor = (theme: string, width: number): string[] => {
-  if (theme === 'dark') return width > 400 ? ['vent-run', 'drum-model', 'mix'] : [];
-  return width === 390 ? [] : INSTRUMENTS;
-};
+const PAGES: [name: string, path: (house: House) => Promise<string>, looks: readonly Look[]][] = [
+  ...Object.entries(VIEWS).map(([name, path]) => [name, path, LOOKS] as (typeof PAGES)[number]),
+  ...INSTRUMENTS.map(
+    ({ name }) =>
+      [name, () => Promise.resolve(`measure/${name}`), looksAt(name)] as (typeof PAGES)[number],
+  ),
+];
+const AT_ONCE = 9;
 
-for (const { theme, size, rules } of LOOKS) {
-  test.describe(`${theme}, ${size.width}x${size.height}`, () => {
-    test.use({ viewport: size, colorScheme: theme });
-
-    test('every view is axe-clean, fits its width, and asks nothing of other origins', async ({
-      page,
-      demo,
-      watched,
-    }) => {
-      test.setTimeout(180_000);
-      const instruments = Object.fromEntries(
-        instrumentsFor(theme, size.width).map((path) => [
-          path,
-          () => Promise.resolve(`measure/${path}`),
-        ]),
-      );
-      for (const [name, path] of Object.entries({ ...VIEWS, ...instruments })) {
-        await page.goto(demo.address + (await path(demo)));
-        await ready(page);
-        await expect(page.locator('html')).toHaveAttribute('data-bs-theme', theme);
-        if (rules !== 'none') {
-          const axe = new AxeBuilder({ page });
-          const { violations } = await (
-            rules === 'contrast' ? axe.withRules(['color-contrast']) : axe
-          ).analyze();
-          const said = violations.map(
-            ({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' | ')}`,
-          );
-          expect(said, name).toEqual([]);
-        }
-        for (const button of await page.locator('button.btn:visible, a.btn:visible').all()) {
-          const cut = await button.evaluate(
-            (one) =>
-              one.scrollWidth > one.clientWidth + 1 ||
-              one.getBoundingClientRect().right > document.documentElement.clientWidth,
-          );
-          expect(cut, `${name}: ${await button.textContent()}`).toBe(false);
-        }
-        const wide = await page.evaluate(() => document.documentElement.scrollWidth);
-        expect(wide, name).toBeLessThanOrEqual(size.width);
-      }
-      expect(watched.foreign).toEqual([]);
-      expect(watched.complaints).toEqual([]);
-    });
+for (let from = 0; from < PAGES.length; from += AT_ONCE) {
+  const pages = PAGES.slice(from, from + AT_ONCE);
+  test(`axe-clean, within their width, and asking nothing of other origins: ${pages.map(([name]) => name).join('; ')}`, async ({
+    page,
+    demo,
+    watched,
+  }) => {
+    test.setTimeout(120_000);
+    for (const [name, path, looks] of pages) {
+      await page.setViewportSize(looks[0]!);
+      await page.goto(demo.address + (await path(demo)));
+      await ready(page);
+      expect(await faultsIn(page, looks), name).toEqual([]);
+    }
+    expect(watched.foreign).toEqual([]);
+    expect(watched.complaints).toEqual([]);
   });
 }
 
@@ -126,7 +82,7 @@ test('the first start is axe-clean in all its steps', async ({ page, empty }) =>
   await page.goto(empty.address);
   for (const heading of ['Your household', 'Your machines', 'How they are used']) {
     await expect(page.getByRole('heading', { name: heading })).toBeVisible();
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    expect(await axeFaults(page)).toEqual([]);
     if (heading === 'Your household') await page.getByLabel('Name of the household').fill('Loom');
     if (heading === 'Your machines') {
       await page.getByLabel('Your name for it').fill('Washer');
@@ -140,13 +96,7 @@ test('dialogs, the interval’s form, the house’s forms and a finished visit a
   page,
   demo,
 }) => {
-  const clean = async (what: string) => {
-    const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(
-      violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)]),
-      what,
-    ).toEqual([]);
-  };
+  const clean = async (what: string) => expect(await axeFaults(page), what).toEqual([]);
   await page.goto(`${demo.address}log`);
   await page.getByRole('button', { name: 'Enter something' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
@@ -176,8 +126,17 @@ test('dialogs, the interval’s form, the house’s forms and a finished visit a
   await clean('finished');
 });
 
-test('the theme is turned by hand and stays', async ({ page, demo }) => {
+test('the theme follows the system until it is turned by hand, and then stays', async ({
+  page,
+  demo,
+}) => {
+  const shown = page.locator('html');
+  await page.emulateMedia({ colorScheme: 'dark' });
   await page.goto(demo.address);
+  await expect(shown).toHaveAttribute('data-bs-theme', 'dark');
+  await page.emulateMedia({ colorScheme: 'light' });
+  await page.reload();
+  await expect(shown).toHaveAttribute('data-bs-theme', 'light');
   await page.getByRole('button', { name: 'Use the dark theme' }).click();
   await page.reload();
   await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark');

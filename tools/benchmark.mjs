@@ -8,7 +8,7 @@ import { browser, build, install, root } from './steps.mjs';
 
 install();
 build();
-const executablePath = browser();
+const executablePath = browser({ whole: true });
 const { chromium } = await import('@playwright/test');
 
 const work = mkdtempSync(join(tmpdir(), 'needlecase-benchmark-'));

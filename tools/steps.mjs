@@ -109,20 +109,39 @@ export function build() {
   );
 }
 
-/** Where Chromium is; from Debian's packages when it is not there yet. */
-export function browser() {
-  const known = ['/usr/bin/chromium', '/usr/bin/chromium-browser'];
-  const found = () => process.env.CHROMIUM ?? known.find((path) => existsSync(path));
-  if (!found()) {
+/** Debian's Chromium without a window, and the whole of it; the first is lighter. */
+const SHELL = { path: '/usr/bin/chromium-headless-shell', package: 'chromium-headless-shell' };
+const WHOLE = { path: '/usr/bin/chromium', package: 'chromium' };
+
+/**
+ * Where Chromium is; from Debian's packages when it is not there yet.
+ * @param whole for measuring: the browser that people use, where it is there
+ */
+export function browser({ whole = false } = {}) {
+  if (process.env.CHROMIUM) return process.env.CHROMIUM;
+  const wanted = whole ? [WHOLE, SHELL] : [SHELL, WHOLE];
+  const there = () => wanted.find(({ path }) => existsSync(path))?.path;
+  if (!existsSync(SHELL.path) && !(whole && existsSync(WHOLE.path))) {
     console.log('Installing Chromium from Debian’s packages.');
-    const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-    for (const args of [
-      ['apt-get', 'update', '-qq'],
-      ['apt-get', 'install', '-y', '-qq', '--no-install-recommends', 'chromium'],
-    ]) {
-      const [command, ...rest] = [...sudo, ...args];
-      run(command, rest, { DEBIAN_FRONTEND: 'noninteractive' });
-    }
+    apt(['update', '-qq']);
+    // A system without the one may have the other.
+    if (!aptInstall(SHELL.package) && !there()) aptInstall(WHOLE.package);
   }
-  return found();
+  const path = there();
+  if (!path) {
+    console.error('No Chromium: install it, and name it in the environment as CHROMIUM.');
+    process.exit(1);
+  }
+  return path;
+}
+
+const aptInstall = (name) =>
+  apt(['install', '-y', '-qq', '--no-install-recommends', name]).status === 0;
+
+function apt(args) {
+  const [command, ...rest] = [...(process.getuid?.() === 0 ? [] : ['sudo']), 'apt-get', ...args];
+  return spawnSync(command, rest, {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  });
 }

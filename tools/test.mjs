@@ -34,15 +34,7 @@ const parts = [
   { name: 'lint', command: [bin('eslint'), '.', '--max-warnings', '0'] },
   {
     name: 'layers',
-    command: [
-      bin('depcruise'),
-      '--config',
-      '.dependency-cruiser.cjs',
-      'core/src',
-      'server/src',
-      'web/src',
-      'demo',
-    ],
+    command: ['node', 'tools/layout.mjs', '--check'],
   },
   { name: 'types of core', command: [bin('tsc'), '-p', 'core/tsconfig.json'] },
   { name: 'types of server', command: [bin('tsc'), '-p', 'server/tsconfig.json'] },

@@ -3,11 +3,13 @@ import { fileURLToPath } from 'node:url';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { makeApp } from './app.js';
+import { endOnFaults } from './faults.js';
 import { openDatabase } from './db/open.js';
 import { readSettings } from './settings.js';
 
 const settings = readSettings(process.env);
 const log = pino({ level: settings.log });
+endOnFaults(log);
 const webRoot = join(dirname(fileURLToPath(import.meta.url)), '../../web/dist/browser');
 const { express, store, changes } = makeApp(openDatabase(settings.database), webRoot, log);
 store.answers.forgetOld();

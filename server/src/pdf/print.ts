@@ -1,30 +1,39 @@
 import type { Sheet, SheetSection } from '@needlecase/core';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
-const fonts = join(
-  dirname(createRequire(import.meta.url).resolve('pdfmake/package.json')),
-  'fonts/Roboto',
-);
-pdfmake.setFonts({
-  Roboto: {
-    normal: join(fonts, 'Roboto-Regular.ttf'),
-    bold: join(fonts, 'Roboto-Medium.ttf'),
-    italics: join(fonts, 'Roboto-Italic.ttf'),
-    bolditalics: join(fonts, 'Roboto-MediumItalic.ttf'),
-  },
+/** The printer: large, and fetched when the first sheet is printed. */
+const printer = once(async () => {
+  const { default: pdfmake } = await import('pdfmake');
+  const fonts = join(
+    dirname(createRequire(import.meta.url).resolve('pdfmake/package.json')),
+    'fonts/Roboto',
+  );
+  pdfmake.setFonts({
+    Roboto: {
+      normal: join(fonts, 'Roboto-Regular.ttf'),
+      bold: join(fonts, 'Roboto-Medium.ttf'),
+      italics: join(fonts, 'Roboto-Italic.ttf'),
+      bolditalics: join(fonts, 'Roboto-MediumItalic.ttf'),
+    },
+  });
+  // A sheet is made of what it is given: nothing is read but its own fonts, nothing is fetched.
+  pdfmake.setLocalAccessPolicy((path) => path.startsWith(fonts));
+  pdfmake.setUrlAccessPolicy(() => false);
+  return pdfmake;
 });
-// A sheet is made of what it is given: nothing is read but its own fonts, nothing is fetched.
-pdfmake.setLocalAccessPolicy((path) => path.startsWith(fonts));
-pdfmake.setUrlAccessPolicy(() => false);
+
+function once<T>(make: () => Promise<T>): () => Promise<T> {
+  let made: Promise<T> | undefined;
+  return () => (made ??= make());
+}
 
 const INK = '#222a55';
 const SEAM = '#a99d83';
 
 /** Prints a sheet on A4. @param pictures JPEGs of its photos */
-export function printSheet(sheet: Sheet, pictures: readonly Buffer[]): Promise<Buffer> {
+export async function printSheet(sheet: Sheet, pictures: readonly Buffer[]): Promise<Buffer> {
   const document: TDocumentDefinitions = {
     pageSize: 'A4',
     pageMargins: [44, 44, 44, 52],
@@ -58,7 +67,7 @@ export function printSheet(sheet: Sheet, pictures: readonly Buffer[]): Promise<B
         : []),
     ],
   };
-  return pdfmake.createPdf(document).getBuffer();
+  return (await printer()).createPdf(document).getBuffer();
 }
 
 const heading = (text: string): Content => ({

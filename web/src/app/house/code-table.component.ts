@@ -26,13 +26,15 @@ import {
 import type { ApiProblem } from '../data/api.service';
 import { CodeSheetsService } from '../data/code-sheets.service';
 import { ToastsService } from '../data/toasts.service';
+import { FLASHING } from '../shared/flashing';
+import { SelectComponent } from '../shared/select.component';
 
 type Draft = Pick<CodeSheet, 'maker' | 'family' | 'kinds' | 'lamps' | 'rows'>;
 
 /** A sheet as a table, to read and to change, a row a code. */
 @Component({
   selector: 'nc-code-table',
-  imports: [NgbDropdownModule],
+  imports: [NgbDropdownModule, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './code-table.component.html',
   styleUrl: './code-table.component.scss',
@@ -50,6 +52,8 @@ export class CodeTableComponent {
   protected readonly conflict = signal<CodeSheet | undefined>(undefined);
   protected readonly busy = signal(false);
 
+  protected readonly flashing = FLASHING;
+  protected readonly sayFlashes = (n: number): string => (n === 0 ? 'on' : `${n} ×`);
   protected readonly classes = CODE_CLASSES;
   protected readonly strengths = CODE_STRENGTHS;
   protected readonly allKinds = MACHINE_KINDS.map((id) => ({ id, name: KIND_NAMES[id] }));

@@ -13,6 +13,7 @@ import {
   stationsOf,
   SUPPLIES,
   type Entry,
+  type EntryKind,
 } from '@needlecase/core';
 import { combineLatest, debounceTime, map, startWith } from 'rxjs';
 import type { ApiProblem } from '../data/api.service';
@@ -22,13 +23,14 @@ import { HouseholdService } from '../data/household.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { PhotosComponent } from '../shared/photos.component';
+import { SelectComponent } from '../shared/select.component';
 
 const PAGE = 60;
 
 /** Everything that happened, newest first. */
 @Component({
   selector: 'nc-log',
-  imports: [PhotosComponent],
+  imports: [PhotosComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './log.component.html',
   styleUrl: './log.component.scss',
@@ -54,10 +56,21 @@ export class LogComponent {
     const machine = this.machines().find(({ id }) => id === this.machine());
     return machine ? stationsOf(machine) : [];
   });
-  protected readonly kinds = ENTRY_KINDS.filter((kind) => kind !== 'undone').map((kind) => ({
-    kind,
-    label: kindOfEntry(kind).label,
-  }));
+  protected readonly machineIds = computed(() => [
+    undefined,
+    ...this.machines().map(({ id }) => id),
+  ]);
+  protected readonly sayMachine = (id: string | undefined): string =>
+    this.machines().find((one) => one.id === id)?.name ?? 'All machines';
+  protected readonly stationIds = computed(() => [
+    undefined,
+    ...this.stations().map(({ id }) => id),
+  ]);
+  protected readonly sayStation = (id: string | undefined): string =>
+    id === undefined ? 'All stations' : stationById(id).name;
+  protected readonly kinds = [undefined, ...ENTRY_KINDS.filter((kind) => kind !== 'undone')];
+  protected readonly sayKind = (kind: string | undefined): string =>
+    ENTRY_KINDS.includes(kind as EntryKind) ? kindOfEntry(kind as EntryKind).label : 'Everything';
 
   readonly #shown = signal<Entry[]>([]);
   protected readonly next = signal<string | undefined>(undefined);
@@ -122,10 +135,6 @@ export class LogComponent {
 
   protected filter(change: Record<string, string | null>): void {
     void this.#router.navigate([], { queryParams: change, queryParamsHandling: 'merge' });
-  }
-
-  protected valueOf(event: Event): string | null {
-    return (event.target as HTMLSelectElement).value || null;
   }
 
   protected nameOf(entry: Entry): string {

@@ -3,6 +3,7 @@ import {
   entryOfProduct,
   isWasher,
   PRODUCTS,
+  stationById,
   stationsOf,
   type ChemicalEvent,
   type Machine,
@@ -12,30 +13,34 @@ import {
 } from '@needlecase/core';
 import { ChemicalsService } from '../data/chemicals.service';
 import { ToastsService } from '../data/toasts.service';
+import { SelectComponent } from '../shared/select.component';
 
 /** Notes a cleaning product that was used outside a visit, so that nothing wrong follows it. */
 @Component({
   selector: 'nc-product-used',
+  imports: [SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="note($event)">
       <label class="form-label" for="product">Which product</label>
-      <select id="product" class="form-select" (change)="product.set(valueOf($event))">
-        <option value="">Choose by what the label says</option>
-        @for (one of products; track one.id) {
-          <option [value]="one.id" [selected]="one.id === product()">{{ one.name }}</option>
-        }
-      </select>
+      <select
+        ncSelect
+        id="product"
+        [options]="products"
+        [(chosen)]="product"
+        [say]="sayProduct"
+      ></select>
       @if (label(); as text) {
         <p class="soft small">On the label: {{ text }}.</p>
       }
       <label class="form-label" for="where">Where</label>
-      <select id="where" class="form-select" (change)="station.set(valueOf($event))">
-        <option value="">In the machine</option>
-        @for (one of stations(); track one.id) {
-          <option [value]="one.id" [selected]="one.id === station()">{{ one.name }}</option>
-        }
-      </select>
+      <select
+        ncSelect
+        id="where"
+        [options]="places()"
+        [(chosen)]="station"
+        [say]="sayPlace"
+      ></select>
       @for (meeting of meets(); track meeting) {
         <p class="field-problem" role="alert">
           <strong
@@ -68,18 +73,21 @@ export class ProductUsedComponent {
   readonly machine = input.required<Machine>();
   readonly present = input.required<readonly ChemicalEvent[]>();
 
-  protected readonly products = PRODUCTS;
+  protected readonly products = ['', ...PRODUCTS.map(({ id }) => id)];
+  protected readonly sayProduct = (id: string): string =>
+    id === '' ? 'Choose by what the label says' : productById(id).name;
   protected readonly product = signal('');
   protected readonly station = signal('');
-  protected readonly stations = computed(() => stationsOf(this.machine()));
+  protected readonly places = computed(() => [
+    '',
+    ...stationsOf(this.machine()).map(({ id }) => id),
+  ]);
+  protected readonly sayPlace = (id: string): string =>
+    id === '' ? 'In the machine' : stationById(id).name;
   protected readonly label = computed(() => this.product() && productById(this.product()).label);
   protected readonly meets = computed<Meeting[]>(() =>
     this.product() ? meetingsOf(this.product(), this.present()).slice(0, 1) : [],
   );
-
-  protected valueOf(event: Event): string {
-    return (event.target as HTMLSelectElement).value;
-  }
 
   protected note(event: Event): void {
     event.preventDefault();

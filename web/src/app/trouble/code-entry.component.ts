@@ -22,11 +22,13 @@ import {
   type CodeSheet,
   type Machine,
 } from '@needlecase/core';
+import { FLASHING } from '../shared/flashing';
+import { SelectComponent } from '../shared/select.component';
 
 /** What the display says: a code, or lamps; looked up on the sheets, or picked by what it is about. */
 @Component({
   selector: 'nc-code-entry',
-  imports: [RouterLink],
+  imports: [RouterLink, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './code-entry.component.html',
   styleUrl: './code-entry.component.scss',
@@ -44,6 +46,9 @@ export class CodeEntryComponent {
   protected readonly reminderSaid = REMINDER_SAID;
   protected readonly typed = linkedSignal(() => this.first());
   protected readonly lit = signal<readonly string[]>([]);
+  protected readonly flashing = FLASHING;
+  protected readonly sayFlashes = (n: number): string =>
+    n === 0 ? 'not: they stay on' : `${n} ${n === 1 ? 'time' : 'times'}`;
   protected readonly flashes = signal(0);
   protected readonly asked = signal(false);
   protected readonly reminded = signal(false);

@@ -11,13 +11,14 @@ import {
   type Visit,
   type Happening,
 } from '@needlecase/core';
+import { SelectComponent } from '../shared/select.component';
 
 const RETURNS = [14, 30, 60, 90];
 
 /** After the work: the same figures as before, and whether what was told is gone. */
 @Component({
   selector: 'nc-case-proof',
-  imports: [RouterLink],
+  imports: [RouterLink, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './proof.component.html',
   styleUrls: ['./card.scss', './proof.component.scss'],
@@ -29,6 +30,7 @@ export class CaseProofComponent {
   readonly tell = output<Happening>();
 
   protected readonly returns = RETURNS;
+  protected readonly sayDays = (days: number): string => `${days} days`;
   protected readonly returnDays = signal(30);
   protected readonly wrong = signal<Record<string, string>>({});
 

@@ -12,6 +12,7 @@ import {
   type Used,
 } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
+import { SelectComponent } from '../shared/select.component';
 
 export interface TaskEnd {
   key: string;
@@ -34,6 +35,7 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
 /** After the last step: what came of each task, and what was left open. */
 @Component({
   selector: 'nc-ending',
+  imports: [SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h1 tabindex="-1" data-step-title>Is this right?</h1>
@@ -61,30 +63,23 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
           <label>
             <span class="form-label">What came of it</span>
             <select
-              class="form-select"
-              (change)="outcome.emit({ key: end.key, outcome: chosen($event) })"
-            >
-              @for (one of outcomes; track one) {
-                <option [value]="one" [selected]="one === end.outcome">{{ names[one] }}</option>
-              }
-            </select>
+              ncSelect
+              [options]="outcomes"
+              [chosen]="end.outcome"
+              [say]="sayOutcome"
+              (chosenChange)="outcome.emit({ key: end.key, outcome: $event })"
+            ></select>
           </label>
           @if (end.graded) {
             <label>
               <span class="form-label">How it looked when opened</span>
               <select
-                class="form-select"
-                (change)="graded.emit({ key: end.key, grade: chosenGrade($event) })"
-              >
-                @if (end.record.grade === undefined) {
-                  <option value="" selected disabled>not noted</option>
-                }
-                @for (one of grades; track one) {
-                  <option [value]="one" [selected]="one === end.record.grade">
-                    {{ gradeNames[one] }}
-                  </option>
-                }
-              </select>
+                ncSelect
+                [options]="end.record.grade === undefined ? [undefined, ...grades] : grades"
+                [chosen]="end.record.grade"
+                [say]="sayGrade"
+                (chosenChange)="grade(end.key, $event)"
+              ></select>
             </label>
           }
         </div>
@@ -209,9 +204,10 @@ export class EndingComponent {
   readonly back = output<string>();
 
   protected readonly outcomes: Outcome[] = ['cleaned', 'looked', 'skipped'];
-  protected readonly names = OUTCOME_NAMES;
+  protected readonly sayOutcome = (outcome: Outcome): string => OUTCOME_NAMES[outcome];
   protected readonly grades = GRADES;
-  protected readonly gradeNames = GRADE_NAMES;
+  protected readonly sayGrade = (grade: Grade | undefined): string =>
+    grade === undefined ? 'not noted' : GRADE_NAMES[grade];
 
   protected nameOf(supply: string): string {
     return SUPPLIES.find(({ id }) => id === supply)?.name ?? supply;
@@ -239,11 +235,7 @@ export class EndingComponent {
     });
   }
 
-  protected chosen(event: Event): Outcome {
-    return (event.target as HTMLSelectElement).value as Outcome;
-  }
-
-  protected chosenGrade(event: Event): Grade {
-    return Number((event.target as HTMLSelectElement).value) as Grade;
+  protected grade(key: string, grade: Grade | undefined): void {
+    if (grade !== undefined) this.graded.emit({ key, grade });
   }
 }

@@ -9,10 +9,12 @@ import {
   type VisitPlan,
   type VisitTask,
 } from '@needlecase/core';
+import { SelectComponent } from '../shared/select.component';
 
 /** Before the first step: what is going to be done, what to beware of, what to fetch. */
 @Component({
   selector: 'nc-opening',
+  imports: [SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="opening">
@@ -53,14 +55,13 @@ import {
                   {{ one.question.question }}
                   <span class="soft">{{ nameOf(one.machineId) }}</span>
                 </span>
-                <select class="form-select" (change)="answer(one, $event)">
-                  <option value="">I do not know yet</option>
-                  @for (each of one.question.answers; track each.value) {
-                    @if (each.value !== 'unknown') {
-                      <option [value]="each.value">{{ each.label }}</option>
-                    }
-                  }
-                </select>
+                <select
+                  ncSelect
+                  [options]="answersTo(one)"
+                  [chosen]="''"
+                  [say]="sayAnswer(one)"
+                  (chosenChange)="answer(one, $event)"
+                ></select>
               </label>
             }
           </div>
@@ -190,8 +191,16 @@ export class OpeningComponent {
     return this.machines().find(({ id }) => id === machineId)?.name ?? '';
   }
 
-  protected answer({ machineId, question }: OpenQuestion, event: Event): void {
-    const { value } = event.target as HTMLSelectElement;
+  protected answersTo({ question }: OpenQuestion): string[] {
+    return ['', ...question.answers.map(({ value }) => value).filter((one) => one !== 'unknown')];
+  }
+
+  protected readonly sayAnswer =
+    ({ question }: OpenQuestion) =>
+    (value: string): string =>
+      question.answers.find((one) => one.value === value)?.label ?? 'I do not know yet';
+
+  protected answer({ machineId, question }: OpenQuestion, value: string): void {
     if (!value) return;
     const machine = this.machines().find(({ id }) => id === machineId)!;
     this.told.emit({ machine, features: { ...machine.features, [question.id]: value } });

@@ -26,6 +26,7 @@ import { InstrumentComponent } from '../parts/instrument.component';
 import { LabelComponent } from '../parts/label.component';
 import { Measuring } from '../parts/measuring';
 import { StripClassesComponent } from '../parts/strip-classes.component';
+import { SelectComponent } from '../../shared/select.component';
 
 /** What many liquids' labels say, until a label is read. */
 const USUAL: Detergent = {
@@ -47,7 +48,13 @@ const LOTS: Record<DoseUnit, { from: number; unit: string; dimension: 'volume' |
 /** What this load needs, and what is poured over it. */
 @Component({
   selector: 'nc-dose',
-  imports: [FiguresComponent, InstrumentComponent, LabelComponent, StripClassesComponent],
+  imports: [
+    FiguresComponent,
+    InstrumentComponent,
+    LabelComponent,
+    StripClassesComponent,
+    SelectComponent,
+  ],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './dose.component.html',

@@ -7,18 +7,25 @@ import {
   isWasher,
   LOAD_CLASSES,
   say,
-  SPIN_MOISTURE,
   type Amount,
 } from '@needlecase/core';
 import { DryingGuideComponent, type Told } from '../parts/drying-guide.component';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { SelectComponent } from '../../shared/select.component';
+import { SPINS, saySpin } from '../parts/spins';
 
 /** A weighed load: was it slow, or just wet? */
 @Component({
   selector: 'nc-drying-test',
-  imports: [DryingGuideComponent, FiguresComponent, InstrumentComponent, RouterLink],
+  imports: [
+    DryingGuideComponent,
+    FiguresComponent,
+    InstrumentComponent,
+    RouterLink,
+    SelectComponent,
+  ],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -71,17 +78,7 @@ import { Measuring } from '../parts/measuring';
           />
           <div class="pair">
             <label for="spin">The washer’s spin before</label>
-            <select
-              #speed
-              id="spin"
-              class="form-select"
-              (change)="spin.set(speed.value ? +speed.value : undefined)"
-            >
-              <option value="">not known</option>
-              @for (one of spins; track one[0]) {
-                <option [value]="one[0]" [selected]="one[0] === spin()">{{ one[0] }} rpm</option>
-              }
-            </select>
+            <select ncSelect id="spin" [options]="spins" [(chosen)]="spin" [say]="saySpin"></select>
           </div>
         }
       </div>
@@ -171,7 +168,8 @@ export default class DryingTestComponent {
   ] as const;
   protected readonly way = signal<'guide' | 'all'>('guide');
   protected readonly classes = LOAD_CLASSES;
-  protected readonly spins = SPIN_MOISTURE;
+  protected readonly spins = SPINS;
+  protected readonly saySpin = saySpin;
   protected readonly spin = signal<number | undefined>(undefined);
   protected readonly chosen = signal('');
   protected readonly first = signal<Record<string, Amount>>({});

@@ -43,14 +43,14 @@ const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
     >
       <div form>
         <div class="ways" role="group" aria-label="How you measure">
-          @for (way of ['bag', 'speed']; track way) {
+          @for (way of ways; track way) {
             <button
               type="button"
               class="btn"
               [class.btn-thread]="by() === way"
               [class.btn-plain]="by() !== way"
               [attr.aria-pressed]="by() === way"
-              (click)="by.set($any(way))"
+              (click)="by.set(way)"
             >
               {{ way === 'bag' ? 'A bin bag' : 'An anemometer' }}
             </button>
@@ -103,6 +103,7 @@ export default class HoodAirComponent {
   protected readonly bagFields = BAG_FIELDS;
   protected readonly speedFields = ANEMOMETER_FIELDS;
   protected readonly bagFirst = computed(() => this.measuring.example(BAG_FIRST, BAG_FIELDS));
+  protected readonly ways = ['bag', 'speed'] as const;
   protected readonly by = signal<'bag' | 'speed'>('bag');
   protected readonly bag = linkedSignal(() => this.bagFirst());
   protected readonly speed = signal<Record<string, Amount>>({});

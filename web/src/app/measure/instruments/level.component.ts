@@ -19,6 +19,7 @@ import {
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { SelectComponent } from '../../shared/select.component';
 
 const FIRST: Record<string, Amount> = {
   width: { value: 54, unit: 'cm' },
@@ -34,7 +35,7 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
 /** The feet from above: which, how many turns, which way. */
 @Component({
   selector: 'nc-level',
-  imports: [FiguresComponent, InstrumentComponent],
+  imports: [FiguresComponent, InstrumentComponent, SelectComponent],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -55,11 +56,7 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
         />
         <div class="pair">
           <label for="thread">Thread of the feet</label>
-          <select #of id="thread" class="form-select" (change)="thread.set($any(of.value))">
-            @for (one of threads; track one) {
-              <option [value]="one" [selected]="one === thread()">{{ one }}</option>
-            }
-          </select>
+          <select ncSelect id="thread" [options]="threads" [(chosen)]="thread"></select>
         </div>
       </div>
       @if (result().value; as r) {

@@ -24,13 +24,14 @@ import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
 import { StripClassesComponent } from '../parts/strip-classes.component';
+import { SelectComponent } from '../../shared/select.component';
 
 const LITRES_A_LOAD = 50;
 
 /** Scale since the last descaling, and whether it is worth it yet. */
 @Component({
   selector: 'nc-scale',
-  imports: [FiguresComponent, InstrumentComponent, StripClassesComponent],
+  imports: [FiguresComponent, InstrumentComponent, StripClassesComponent, SelectComponent],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -50,15 +51,12 @@ const LITRES_A_LOAD = 50;
         <div class="pair">
           <label for="celsius">Most washes at</label>
           <select
-            #heat
+            ncSelect
             id="celsius"
-            class="form-select"
-            (change)="temperature.set($any(+heat.value))"
-          >
-            @for (one of temperatures; track one) {
-              <option [value]="one" [selected]="one === temperature()">{{ degrees(one) }}</option>
-            }
-          </select>
+            [options]="temperatures"
+            [(chosen)]="temperature"
+            [say]="degrees"
+          ></select>
         </div>
         <p class="soft small">
           Until you say otherwise: the loads counted since the last descaling, or those of 90 days,
@@ -158,9 +156,8 @@ export default class ScaleComponent {
   );
   protected readonly round = Math.round;
 
-  protected degrees(celsius: number): string {
-    return inUnits(figure(celsius, 'temperature'), this.measuring.units());
-  }
+  protected readonly degrees = (celsius: number): string =>
+    inUnits(figure(celsius, 'temperature'), this.measuring.units());
 
   protected strip(hardness: Amount): void {
     const next = { ...this.given(), hardness };

@@ -21,6 +21,7 @@ import { sameData } from '../../data/same-data';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { SelectComponent } from '../../shared/select.component';
 
 const FIRST: Record<string, Amount> = {
   overWeir: { value: 75, unit: 'cm' },
@@ -35,7 +36,7 @@ const FLOOR = 250;
 /** The hose in its standpipe, drawn to scale with its trap. */
 @Component({
   selector: 'nc-standpipe',
-  imports: [FiguresComponent, InstrumentComponent],
+  imports: [FiguresComponent, InstrumentComponent, SelectComponent],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -56,11 +57,7 @@ const FLOOR = 250;
         />
         <div class="pair">
           <label for="plumbing">Code where you live</label>
-          <select #which id="plumbing" class="form-select" (change)="code.set($any(which.value))">
-            @for (one of codes; track one) {
-              <option [value]="one" [selected]="one === code()">{{ one }}</option>
-            }
-          </select>
+          <select ncSelect id="plumbing" [options]="codes" [(chosen)]="code"></select>
         </div>
         <p class="soft small">The heights at first are an example. What you change is kept.</p>
       </div>

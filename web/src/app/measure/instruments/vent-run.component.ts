@@ -48,6 +48,7 @@ import {
   type Row,
 } from '../parts/pieces.component';
 import { drawRun } from '../parts/vent-draw';
+import { SelectComponent } from '../../shared/select.component';
 
 const M = (value: number): Amount => ({ value, unit: 'm' });
 /** A cellar with a riser and two elbows, to begin with. */
@@ -74,7 +75,14 @@ const PROFILE = { left: 46, right: 610, top: 12, bottom: 120 };
 /** The way of the air outdoors, piece by piece, with where the pressure goes and what a change brings. */
 @Component({
   selector: 'nc-vent-run',
-  imports: [FiguresComponent, InstrumentComponent, KeptRunsComponent, PiecesComponent, RouterLink],
+  imports: [
+    FiguresComponent,
+    InstrumentComponent,
+    KeptRunsComponent,
+    PiecesComponent,
+    RouterLink,
+    SelectComponent,
+  ],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './vent-run.component.html',
@@ -89,6 +97,7 @@ export default class VentRunComponent {
   protected readonly figures = signal<Record<string, Amount>>(FIGURES);
   protected readonly material = signal<Material>('smooth-metal');
   protected readonly rows = signal<readonly Row[]>(FIRST.map((piece) => rowOf(piece)));
+  protected readonly sayMaterial = (one: Material): string => one.replace('-', ' ');
   protected readonly materials = MATERIALS;
   protected readonly profilePlot = PROFILE;
 

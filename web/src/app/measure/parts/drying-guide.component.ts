@@ -16,7 +16,6 @@ import {
   DRYING_FIELDS,
   LOAD_CLASSES,
   readFields,
-  SPIN_MOISTURE,
   type Amount,
   type Fields,
   type UnitSystem,
@@ -24,6 +23,8 @@ import {
 import { readLocal, removeLocal, writeLocal } from '../../data/local';
 import { attempt } from './attempt';
 import { FiguresComponent } from './figures.component';
+import { SelectComponent } from '../../shared/select.component';
+import { SPINS, saySpin } from './spins';
 
 /** How far a test has got; it may take two hours, and is kept on the device between its steps. */
 interface Test {
@@ -78,7 +79,7 @@ const SECOND_MS = 1000;
 /** The drying test step by step: what to weigh when, with the time taken for you. */
 @Component({
   selector: 'nc-drying-guide',
-  imports: [FiguresComponent],
+  imports: [FiguresComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './drying-guide.component.html',
   styleUrls: ['../instruments/instruments.scss', './drying-guide.component.scss'],
@@ -96,7 +97,8 @@ export class DryingGuideComponent {
   protected readonly title = viewChild<ElementRef<HTMLElement>>('title');
 
   protected readonly classes = LOAD_CLASSES;
-  protected readonly spins = SPIN_MOISTURE;
+  protected readonly spins = SPINS;
+  protected readonly saySpin = saySpin;
   protected readonly steps = STEPS;
   protected readonly at = computed(() => this.#test().step);
   protected readonly step = computed(() => STEPS[this.at()]);
@@ -137,9 +139,9 @@ export class DryingGuideComponent {
     this.first.set(this.given());
   }
 
-  protected chooseSpin(rpm: string): void {
+  protected chooseSpin(rpm: number | undefined): void {
     const { spin: _was, ...rest } = this.#test();
-    this.#keep(rpm ? { ...rest, spin: Number(rpm) } : rest);
+    this.#keep(rpm === undefined ? rest : { ...rest, spin: rpm });
   }
 
   protected start(): void {

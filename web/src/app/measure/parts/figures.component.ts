@@ -17,6 +17,7 @@ import {
   type UnitSystem,
 } from '@needlecase/core';
 import { numberOf } from '../../forms/number-of';
+import { SelectComponent } from '../../shared/select.component';
 
 interface Typed {
   text: string;
@@ -28,6 +29,7 @@ let number = 0;
 /** The figures that an instrument takes in, each with its unit, and what is wrong beside it. */
 @Component({
   selector: 'nc-figures',
+  imports: [SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './figures.component.html',
   styleUrl: './figures.component.scss',
@@ -72,6 +74,8 @@ export class FiguresComponent {
   protected type(name: string, text: string): void {
     this.#change(name, { ...this.#typed()[name]!, text });
   }
+
+  protected readonly sayUnit = (unit: string): string => (unit === '1' ? '×1' : unit);
 
   protected turn(name: string, unit: string): void {
     const { text, unit: was } = this.#typed()[name]!;

@@ -1,12 +1,13 @@
-import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { Working } from '@needlecase/core';
 import { Measuring } from './measuring';
+import { SelectComponent } from '../../shared/select.component';
 
 /** The frame round an instrument: whose machine, the form, what it draws, how it was worked out, keeping. */
 @Component({
   selector: 'nc-instrument',
-  imports: [RouterLink],
+  imports: [RouterLink, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './instrument.component.html',
   styleUrl: './instrument.component.scss',
@@ -20,7 +21,11 @@ export class InstrumentComponent {
   readonly ready = input(false);
   readonly save = output();
 
-  protected choose(id: string): void {
+  protected readonly machineIds = computed(() => this.measuring.machines().map(({ id }) => id));
+  protected readonly sayMachine = (id: string | undefined): string =>
+    this.measuring.machines().find((one) => one.id === id)?.name ?? '';
+
+  protected choose(id: string | undefined): void {
     this.measuring.machineId.set(id);
     this.measuring.saved.set(false);
     this.measuring.moved.set([]);

@@ -8,13 +8,14 @@ import {
   type FieldProblem,
 } from '@needlecase/core';
 import { numberOf } from '../../forms/number-of';
+import { SelectComponent } from '../../shared/select.component';
 
 type FigureId = 'soft' | 'medium' | 'hard' | 'labelLoad' | 'density' | 'pack' | 'price';
-const MILD = 'mild';
 
 /** A detergent's label: its doses by hardness, what acts in it, what a pack holds and costs. */
 @Component({
   selector: 'nc-label',
+  imports: [SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="pair">
@@ -30,11 +31,13 @@ const MILD = 'mild';
     </div>
     <div class="pair">
       <label for="label-unit">Its doses are in</label>
-      <select #unit id="label-unit" class="form-select" (change)="set({ unit: $any(unit.value) })">
-        @for (one of units; track one) {
-          <option [value]="one" [selected]="one === detergent().unit">{{ one }}</option>
-        }
-      </select>
+      <select
+        ncSelect
+        id="label-unit"
+        [options]="units"
+        [chosen]="detergent().unit"
+        (chosenChange)="set({ unit: $event })"
+      ></select>
     </div>
     @for (one of figures(); track one.id) {
       <div class="pair">
@@ -57,16 +60,13 @@ const MILD = 'mild';
     <div class="pair">
       <label for="label-active">Besides soap it has</label>
       <select
-        #active
+        ncSelect
         id="label-active"
-        class="form-select"
-        (change)="setActive($any(active.value))"
-      >
-        <option [value]="mild" [selected]="!acting()">nothing that matters</option>
-        @for (one of actives; track one) {
-          <option [value]="one" [selected]="one === acting()">{{ activeNames[one] }}</option>
-        }
-      </select>
+        [options]="actives"
+        [chosen]="acting()"
+        [say]="sayActive"
+        (chosenChange)="setActive($event)"
+      ></select>
     </div>
   `,
   styleUrl: '../instruments/instruments.scss',
@@ -78,9 +78,9 @@ export class LabelComponent {
   readonly changed = output<Detergent>();
 
   protected readonly units = DOSE_UNITS;
-  protected readonly actives = ACTIVES;
-  protected readonly activeNames = ACTIVE_NAMES;
-  protected readonly mild = MILD;
+  protected readonly actives = [undefined, ...ACTIVES] as const;
+  protected readonly sayActive = (one: Active | undefined): string =>
+    one === undefined ? 'nothing that matters' : ACTIVE_NAMES[one];
   protected readonly acting = computed(() => this.detergent().actives?.[0]);
   protected readonly figures = computed<{ id: FigureId; say: string }[]>(() => {
     const unit = this.detergent().unit;
@@ -109,8 +109,8 @@ export class LabelComponent {
     this.changed.emit({ ...rest, ...given } as Detergent);
   }
 
-  protected setActive(active: Active | typeof MILD): void {
+  protected setActive(active: Active | undefined): void {
     const { actives: _was, ...rest } = this.detergent();
-    this.changed.emit(active === MILD ? rest : { ...rest, actives: [active] });
+    this.changed.emit(active === undefined ? rest : { ...rest, actives: [active] });
   }
 }

@@ -8,20 +8,21 @@ import {
 import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
 import {
   convert,
+  DIRECTIONS,
+  ELBOW_ANGLES,
   ELBOW_RADII,
   fieldUnit,
   HOOD_STATES,
   NARROW_WIDTH,
   PIECE_LENGTH,
   type Amount,
-  type ElbowRadius,
   type FieldProblem,
-  type HoodState,
   type UnitSystem,
   type VentPiece,
   type VentRunInput,
 } from '@needlecase/core';
 import { numberOf } from '../../forms/number-of';
+import { SelectComponent } from '../../shared/select.component';
 
 export type Given = VentRunInput['pieces'][number];
 /** A piece with a key of its own, so that its fields keep the focus while it is changed and moved. */
@@ -49,10 +50,22 @@ export const PIECE_NAMES: Record<Given['is'], string> = {
   hood: 'Hood',
 };
 
+/** Every bend, by a name of its own. */
+const BENDS = [...ELBOW_ANGLES].reverse().flatMap((angle) =>
+  ELBOW_RADII.map((radius) => ({
+    name: `${angle}/${radius}`,
+    angle,
+    radius,
+    say: `${angle}°, ${radius === 'mitered' ? 'mitered' : `${radius} radius`}`,
+  })),
+);
+const bendNamed = (name: string) => BENDS.find((one) => one.name === name)!;
+type Elbow = Extract<Given, { is: 'elbow' }>;
+
 /** The pieces of a vent run in the order of the air: added, dragged to their place, changed, taken away. */
 @Component({
   selector: 'nc-pieces',
-  imports: [CdkDrag, CdkDragHandle, CdkDropList],
+  imports: [CdkDrag, CdkDragHandle, CdkDropList, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './pieces.component.html',
   styleUrls: ['../instruments/instruments.scss', './pieces.component.scss'],
@@ -62,7 +75,11 @@ export class PiecesComponent {
   readonly problems = input<readonly FieldProblem[]>([]);
   readonly units = input<UnitSystem>('metric');
 
-  protected readonly radii = ELBOW_RADII;
+  protected readonly directions = DIRECTIONS;
+  protected readonly hangings = ['stretched', 'in folds'] as const;
+  protected readonly bends = BENDS.map(({ name }) => name);
+  protected readonly sayBend = (name: string): string => bendNamed(name).say;
+  protected readonly bendOf = ({ angle, radius }: Elbow): string => `${angle}/${radius}`;
   protected readonly hoodStates = HOOD_STATES;
   protected readonly names = PIECE_NAMES;
   protected readonly kinds = Object.keys(NEW) as Given['is'][];
@@ -131,12 +148,8 @@ export class PiecesComponent {
     this.change(at, which === 'length' ? { length: amount } : { diameter: amount });
   }
 
-  protected turn(at: number, elbow: string): void {
-    const [angle, radius] = elbow.split('/') as [string, ElbowRadius];
-    this.change(at, { angle: Number(angle) as 45 | 90, radius });
-  }
-
-  protected setHood(at: number, state: string): void {
-    this.change(at, { state: state as HoodState });
+  protected turn(at: number, name: string): void {
+    const { angle, radius } = bendNamed(name);
+    this.change(at, { angle, radius });
   }
 }
