@@ -16,3 +16,9 @@ export const MOLAR_VOLUME = 24.465;
 export const SODA_DENSITY = 0.93;
 /** US cup, ml. */
 export const CUP = 236.588;
+
+/** g of scale that an acid alone dissolves. @param grams of the acid itself */
+export const scaleDissolved = (acid: 'acetic' | 'citric', grams: number): number =>
+  acid === 'acetic'
+    ? (grams / MOLAR.acetic / 2) * MOLAR.carbonate
+    : (grams / MOLAR.citric) * 1.5 * MOLAR.carbonate;

@@ -141,6 +141,7 @@ export const KINDS_OF_ENTRY = {
 export type EntryKind = keyof typeof KINDS_OF_ENTRY;
 export const ENTRY_KINDS = Object.keys(KINDS_OF_ENTRY) as EntryKind[];
 
+/** The row of a kind of entry. */
 export const kindOfEntry = (kind: EntryKind): KindOfEntry => KINDS_OF_ENTRY[kind];
 
 /** The kinds of which something holds, such as those that the engines read. */

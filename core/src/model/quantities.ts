@@ -175,6 +175,7 @@ export const QUANTITIES = {
 export type QuantityId = keyof typeof QUANTITIES;
 export const QUANTITY_IDS = Object.keys(QUANTITIES) as QuantityId[];
 
+/** Whether a name is that of a quantity. */
 export const isQuantity = (name: string | undefined): name is QuantityId =>
   name !== undefined && Object.hasOwn(QUANTITIES, name);
 

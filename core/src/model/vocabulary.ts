@@ -17,7 +17,9 @@ export const KIND_NAMES: Record<MachineKind, string> = {
   'heat-pump-dryer': 'heat-pump dryer',
 };
 
+/** Whether a kind washes. */
 export const isWasher = (kind: MachineKind): boolean => kind.endsWith('washer');
+/** Whether a kind dries. */
 export const isDryer = (kind: MachineKind): boolean => kind.endsWith('dryer');
 
 /** Kinds that blow their air out through a duct. */

@@ -2,6 +2,8 @@ import { Temporal } from 'temporal-polyfill';
 
 /** A calendar date in the household's zone, `YYYY-MM-DD`. */
 export type Day = string;
+/** In the mean of the calendar's four years. */
+export const DAYS_PER_MONTH = 30.4375;
 export const MS_PER_DAY = 86_400_000;
 
 /**
@@ -95,6 +97,7 @@ export function plusMonths(day: Day, months: number): Day {
   return later;
 }
 
+/** The earliest of some calendar dates. */
 export const earliest = (...days: Day[]): Day => days.reduce((a, b) => (a < b ? a : b));
 
 /** Whether this is a time zone that can be reckoned with. */
@@ -143,7 +146,7 @@ export function sayDistance(day: Day, today: Day): string {
 export function sayDays(days: number): string {
   if (days < 21) return many(days, 'day');
   if (days < 70) return many(Math.round(days / 7), 'week');
-  if (days < 730) return many(Math.round(days / 30.4375), 'month');
+  if (days < 730) return many(Math.round(days / DAYS_PER_MONTH), 'month');
   return many(Math.round(days / 365.25), 'year');
 }
 

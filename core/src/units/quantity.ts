@@ -92,6 +92,7 @@ export interface Amount {
   unit: string;
 }
 
+/** The units that a dimension is given in; the core’s own is the first. */
 export const unitsOf = (dimension: DimensionId): string[] =>
   Object.keys(DIMENSIONS[dimension].units);
 

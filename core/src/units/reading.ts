@@ -38,6 +38,7 @@ export function readReading({ quantity, value, unit }: ToldReading): Amount | Wr
   return { value: own, unit: row.unit };
 }
 
+/** Whether a reading was refused. */
 export const isWrong = (reading: Amount | WrongReading): reading is WrongReading =>
   'field' in reading;
 

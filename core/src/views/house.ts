@@ -14,6 +14,10 @@ export interface SchoolsView {
   schools: (SchoolYear & YearCost)[];
 }
 
+/**
+ * Each school’s year for a house, with what its supplies cost.
+ * @param supplies those that are kept
+ */
 export function schoolsView(house: House, supplies: readonly Supply[]): SchoolsView {
   const schools = schoolYears(house).map((year) => ({ ...year, ...costOf(year, supplies) }));
   return { household: house.household, schools };
@@ -26,6 +30,10 @@ export interface SuppliesView {
   supplies: SupplyState[];
 }
 
+/**
+ * The supplies of a house, the most pressing first.
+ * @param events all that changed a stock
+ */
 export function suppliesView(
   house: House,
   supplies: readonly Supply[],

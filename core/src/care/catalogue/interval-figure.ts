@@ -1,6 +1,5 @@
+import { DAYS_PER_MONTH } from '../../units/calendar.js';
 import type { Interval } from './types.js';
-
-const DAYS_PER_MONTH = 30.4375;
 
 /** The loads a week that the schools' months assume. */
 export const BASELINE_PER_WEEK = 5;

@@ -79,6 +79,7 @@ export const procedureById = finder('procedure for', new Map(PROCEDURES.map((p) 
 
 /** Whether the catalogue knows these names, for checking what comes from outside. */
 export const isStation = (id: string): boolean => STATIONS.some((station) => station.id === id);
+/** Whether the catalogue has a task of this id; own tasks are not among them. */
 export const isTask = (id: string): boolean => TASKS.some((task) => task.id === id);
 
 /** Stands in where a machine is not known: the catalogue’s own tasks are found all the same. */

@@ -1,21 +1,25 @@
-/*
- * How fast scale grows: hardness x litres x the share that falls out at the wash temperature.
- * Judgement, as the shares are: a load takes some 50 litres; at 40 °C 5 % of its hardness stays.
- */
+import { scaleDissolved } from '../../chemistry/moles.js';
+import {
+  CITRIC_DOSE,
+  FALLS_OUT,
+  HARD_FROM,
+  LITRES_A_LOAD,
+  VERY_HARD_FROM,
+} from '../../measure/water/scale.js';
 
-const LITRES_A_LOAD = 50;
-const SHARE_AT_40 = 0.05;
-/** What one dose of 100 g citric acid dissolves, g CaCO3: 3 mol for 2 of acid, 100.087 and 192.12 g/mol. */
-export const SCALE_A_DOSE = ((100 / 192.12) * 3 * 100.087) / 2;
+/* How fast scale grows: hardness x litres x the share that falls out at the usual wash temperature. */
+
+/** What one dose of citric acid dissolves, g CaCO3. */
+export const SCALE_A_DOSE = scaleDissolved('citric', CITRIC_DOSE);
 
 /** Hardness reckoned with where the household's is not known, mg/L CaCO3: where very hard begins. */
-export const HARDNESS_UNKNOWN = 180;
-/** Up to here there is nothing worth descaling, mg/L CaCO3 (USGS: soft and moderately hard). */
-export const HARDLY_ANY_SCALE = 120;
+export const HARDNESS_UNKNOWN = VERY_HARD_FROM;
+/** Up to here there is nothing worth descaling, mg/L CaCO3: soft and moderately hard. */
+export const HARDLY_ANY_SCALE = HARD_FROM;
 
 /**
  * Loads at the usual temperature after which one dose of citric acid is worth it.
  * @param hardness mg/L CaCO3, above 0
  */
 export const loadsForADose = (hardness: number): number =>
-  (SCALE_A_DOSE * 1000) / (Math.max(hardness, 1) * LITRES_A_LOAD * SHARE_AT_40);
+  (SCALE_A_DOSE * 1000) / (Math.max(hardness, 1) * LITRES_A_LOAD * FALLS_OUT[40]);

@@ -182,4 +182,5 @@ export class Usage {
   }
 }
 
+/** Loads counted and estimated, together. */
 export const total = (loads: Loads): number => loads.counted + loads.estimated;

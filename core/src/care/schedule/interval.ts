@@ -1,11 +1,9 @@
 import type { Household, Machine } from '../../model/schemas.js';
 import type { Circumstance, Programme } from '../../model/vocabulary.js';
+import { VERY_HARD_FROM } from '../../measure/water/scale.js';
 import { many } from '../../units/calendar.js';
 import type { Interval, Task } from '../catalogue/types.js';
 import { inDriver } from '../catalogue/interval-figure.js';
-
-/** Water harder than this speeds scale up, mg/L CaCO3 (USGS: very hard). */
-const HARD_WATER = 180;
 
 export const CIRCUMSTANCE_NAMES: Record<Circumstance, string> = {
   pets: 'a pet that sheds',
@@ -36,7 +34,7 @@ export function speedUps(
 ): SpeedUp[] {
   const { features, habits } = machine;
   const present: Circumstance[] = [...habits];
-  if ((household.hardness ?? 0) > HARD_WATER) present.push('hard-water');
+  if ((household.hardness ?? 0) > VERY_HARD_FROM) present.push('hard-water');
   if (features.riser === 'yes' || (features.elbows ?? 0) >= 2) present.push('long-duct');
   if (features.room === 'unheated') present.push('unheated-room');
   return present.flatMap((circumstance) => {

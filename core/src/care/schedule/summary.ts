@@ -17,6 +17,10 @@ export interface DueSummary {
   on?: Day;
 }
 
+/**
+ * A due date in a few words, for the bench and the line.
+ * @param today calendar date in the household’s zone
+ */
 export function dueSummary(machine: Machine, one: Due, today: Day): DueSummary {
   const task = taskOf(machine, one.task);
   return {

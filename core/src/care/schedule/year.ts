@@ -1,6 +1,6 @@
 import type { Household, Machine } from '../../model/schemas.js';
 import { SCHOOLS, type SchoolId } from '../../model/vocabulary.js';
-import { dayOf, daysBetween, plusDays, type Day } from '../../units/calendar.js';
+import { DAYS_PER_MONTH, dayOf, daysBetween, plusDays, type Day } from '../../units/calendar.js';
 import { duesOf, questionsOf } from './dues.js';
 import { taskOf } from '../catalogue/lookup.js';
 import type { Task } from '../catalogue/types.js';
@@ -12,7 +12,6 @@ import { ruleFor, speedsUnder } from './rules.js';
 import { minutesOf, taskKey, withoutCovered } from '../catalogue/set-ups.js';
 import { usesOf, type Use } from '../catalogue/uses.js';
 
-const DAYS_PER_MONTH = 30.4375;
 const YEAR = 365;
 /** A task is not done before this share of its interval, unless its set-ups are made anyway. */
 const EARLIEST = 0.6;

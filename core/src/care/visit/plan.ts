@@ -73,6 +73,10 @@ export function planVisit(
   return plan;
 }
 
+/**
+ * The tasks of a visit by machine, both in their natural order.
+ * @throws RangeError for an unknown task or a machine that is not given
+ */
 export function byMachine(tasks: readonly VisitTask[], machines: readonly VisitMachine[]) {
   const groups = [...new Set(tasks.map(({ machineId }) => machineId))].map((id) => {
     const machine = machines.find((one) => one.id === id);

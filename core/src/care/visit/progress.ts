@@ -3,6 +3,7 @@ import { taskKey } from '../catalogue/set-ups.js';
 import type { ChemicalEvent } from '../../chemistry/guard.js';
 import type { VisitPlan, VisitStep } from './plan.js';
 
+/** The progress of a visit that was just begun. */
 export const emptyProgress = (): VisitProgress => ({
   ticked: {},
   tasks: {},

@@ -38,6 +38,7 @@ export class MeasureProblem extends Error {
   }
 }
 
+/** The unit that a field is shown in. */
 export const fieldUnit = (field: Field, system: UnitSystem): string =>
   field[system] ?? shownUnit(field.dimension, system);
 

@@ -14,10 +14,12 @@ const rounded = (value: number, digits: number): number => Number(value.toFixed(
 
 /** `bag-fill-time`, s, of an air flow, and back. */
 export const bagSeconds = (flow: number): number => rounded(BAG / flow, 2);
+/** An air flow, m³/s, of a `bag-fill-time`, s. */
 export const airOfBag = (seconds: number): number => BAG / seconds;
 
 /** `drain-time`, s, of a water flow, and back. */
 export const drainSeconds = (flow: number): number => rounded(DRAINED / flow, 1);
+/** A water flow, m³/s, of a `drain-time`, s. */
 export const flowOfDrain = (seconds: number): number => DRAINED / seconds;
 
 /** `fill-litres`: litres in ten seconds. */
@@ -36,4 +38,5 @@ export const HOSE_READINGS = {
   hoseTop: 'hose-top',
   inserted: 'hose-inserted',
 } as const;
+/** Metres of a height that the log keeps in centimetres. */
 export const metresOfReading = (centimetres: number): number => centimetres / 100;

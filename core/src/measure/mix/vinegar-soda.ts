@@ -92,9 +92,3 @@ export function vinegarAndSoda(given: Given<typeof VINEGAR_SODA_FIELDS>): Vinega
     ],
   };
 }
-
-/** g of scale that an acid alone dissolves. @param grams of the acid itself */
-export const scaleDissolved = (acid: 'acetic' | 'citric', grams: number): number =>
-  acid === 'acetic'
-    ? (grams / MOLAR.acetic / 2) * MOLAR.carbonate
-    : (grams / MOLAR.citric) * 1.5 * MOLAR.carbonate;

@@ -1,6 +1,6 @@
 import { readFields, type Fields, type Given, type Working } from '../input/fields.js';
 import { figure } from '../../units/wording.js';
-import { MOLAR } from '../../chemistry/moles.js';
+import { MOLAR, scaleDissolved } from '../../chemistry/moles.js';
 
 export const SCALE_FIELDS = {
   hardness: { label: 'Hardness of the water', dimension: 'hardness', least: 0, most: 1500 },
@@ -14,6 +14,12 @@ export type WashTemperature = (typeof WASH_TEMPERATURES)[number];
 export const FALLS_OUT: Record<WashTemperature, number> = { 40: 0.05, 60: 0.15, 90: 0.35 };
 /** g of citric acid in a dose. */
 export const CITRIC_DOSE = 100;
+/** Litres that a load takes. Judgement. */
+export const LITRES_A_LOAD = 50;
+
+/** From here on water is hard, and from here very hard, mg/L CaCO3 (USGS). */
+export const HARD_FROM = 120;
+export const VERY_HARD_FROM = 180;
 
 /**
  * USGS classes of hardness, mg/L CaCO3: up to where each goes, and what stands for it where a test strip
@@ -21,8 +27,8 @@ export const CITRIC_DOSE = 100;
  */
 export const HARDNESS_CLASSES = [
   { name: 'soft', to: 60, middle: 30 },
-  { name: 'moderately hard', to: 120, middle: 90 },
-  { name: 'hard', to: 180, middle: 150 },
+  { name: 'moderately hard', to: HARD_FROM, middle: 90 },
+  { name: 'hard', to: VERY_HARD_FROM, middle: 150 },
   { name: 'very hard', to: Infinity, middle: 280 },
 ] as const;
 export type HardnessClass = (typeof HARDNESS_CLASSES)[number]['name'];
@@ -56,7 +62,7 @@ export function scaleGrown(
   // Two of citric acid take three of carbonate.
   const acidFor = (grams: number) => (grams / MOLAR.carbonate) * (2 / 3) * MOLAR.citric;
   const acid = acidFor(scale);
-  const aDose = (CITRIC_DOSE / MOLAR.citric) * 1.5 * MOLAR.carbonate;
+  const aDose = scaleDissolved('citric', CITRIC_DOSE);
   const worthIt = scale >= aDose;
   const daily = litresADay === undefined ? 0 : perLitre * litresADay * 1000;
   return {

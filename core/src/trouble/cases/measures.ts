@@ -22,6 +22,7 @@ export const CASE_MEASURES: readonly CaseMeasure[] = QUANTITY_IDS.flatMap((quant
 export const measuresFor = (findings: readonly string[]): CaseMeasure[] =>
   CASE_MEASURES.filter(({ of }) => of.some((symptom) => findings.includes(symptom)));
 
+/** How a quantity proves a case, where it does. */
 export const measureOf = (quantity: string): CaseMeasure | undefined =>
   CASE_MEASURES.find((one) => one.quantity === quantity);
 

@@ -3,7 +3,7 @@ import type { Answers, Diagnosis } from './diagnosis.js';
 import type { CauseBelief } from './network.js';
 
 /** What it costs to have somebody come who finds what nobody thought of, minutes. */
-const SOMEBODY_ELSE = 180;
+export const SOMEBODY_ELSE = 180;
 /** A look that saves fewer minutes than this only puts the work off. */
 const WORTH_A_LOOK = 1;
 /** Minutes that each hazard of a check counts for. */
@@ -40,6 +40,7 @@ export interface Advice {
   fixes: FixAdvice[];
 }
 
+/** Minutes that a look costs, its mess and its hazards counted in. */
 export const costOf = ({ minutes, mess, hazards = [] }: Check): number =>
   minutes + mess + PER_HAZARD * hazards.length;
 

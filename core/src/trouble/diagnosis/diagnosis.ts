@@ -9,12 +9,15 @@ import { causesOf, priorOf, type Situation } from './priors.js';
 /** Answers by symptom or check. */
 export type Answers = Readonly<Record<string, Answer>>;
 
+/** What can be noticed on a kind of machine. */
 export const symptomsOf = (kind: MachineKind): Symptom[] =>
   SYMPTOMS.filter(({ kinds }) => kinds.includes(kind));
 
+/** Whether a kind of machine has a symptom or check of this id. */
 export const isFinding = (id: string, kind: MachineKind): boolean =>
   [...SYMPTOMS, ...CHECKS].some((one) => one.id === id && one.kinds.includes(kind));
 
+/** Whether an id is that of a symptom. */
 export const isSymptom = (id: string): boolean => SYMPTOMS.some((one) => one.id === id);
 
 /** The words of a symptom, or the question of a check. @throws RangeError for an unknown one */

@@ -23,7 +23,7 @@ export interface Finding {
 }
 
 /** "Partly" leans to yes: so much of its weight goes there. Judgement. */
-const PARTLY_YES = 0.7;
+export const PARTLY_YES = 0.7;
 
 /**
  * A finding that any of its causes can make, and sometimes nothing at all.

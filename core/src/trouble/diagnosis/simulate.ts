@@ -1,4 +1,4 @@
-import { advise, costOf } from './advice.js';
+import { advise, costOf, SOMEBODY_ELSE } from './advice.js';
 import { symptomsOf, type Answers, type Diagnosis } from './diagnosis.js';
 import { DECIDES, type Check, type TroubleCause } from '../data/types.js';
 import type { Answer } from '../../model/vocabulary.js';
@@ -14,9 +14,6 @@ export interface DrawnTrouble {
 
 /** Ways to go about it. */
 export type Policy = 'advised' | 'random' | 'fixed';
-
-/** Calling somebody when nothing else is left, minutes. */
-const SOMEBODY = 180;
 
 /**
  * Draws a trouble as the network has it, with at least one symptom to come with.
@@ -79,7 +76,7 @@ function advisedMinutes(trouble: Diagnosis, { present, shows, reported }: DrawnT
       answers[next.check.check.id] = shows.get(next.check.check.id) ? 'yes' : 'no';
     } else break;
   }
-  return minutes + SOMEBODY;
+  return minutes + SOMEBODY_ELSE;
 }
 
 function orderedMinutes(
@@ -98,7 +95,7 @@ function orderedMinutes(
       if (wrong.size === 0) return minutes;
     }
   }
-  return minutes + SOMEBODY;
+  return minutes + SOMEBODY_ELSE;
 }
 
 const decided = ({ causes }: Diagnosis, { id }: Check): TroubleCause[] =>

@@ -4,6 +4,7 @@ import type { History } from '../../care/record/history.js';
 import { ventRunOf } from '../../measure/air/vent-input.js';
 import { ventRun } from '../../measure/air/vent-run.js';
 import { HOSE_READINGS, metresOfReading } from '../../measure/input/readings.js';
+import { VERY_HARD_FROM } from '../../measure/water/scale.js';
 import { hoseFaults, type HoseFault } from '../../measure/water/standpipe.js';
 import type { VentRunInput } from '../../model/vent-runs.js';
 import type { Household, Machine } from '../../model/schemas.js';
@@ -16,7 +17,6 @@ const FILTER_WORK_DAYS = 3;
 /** Days after the machine was moved in which kinks and feet are likelier. */
 const MOVED_DAYS = 14;
 const OLD_DAYS = 10 * 365;
-const HARD_WATER = 180;
 const FILTER_TASKS = ['pump-filter', 'drain-stale'];
 /** Tasks for which a machine is pulled out. */
 const MOVING_TASKS = ['inlet-screen', 'drain-hose', 'fill-hose', 'transition-hose', 'level'];
@@ -67,7 +67,7 @@ export function situationOf(
     ['moved', doneWithin(MOVING_TASKS, MOVED_DAYS)],
     ['sheets', habits.includes('softener')],
     ['overdose', habits.includes('overdose')],
-    ['hard-water', (household.hardness ?? 0) > HARD_WATER],
+    ['hard-water', (household.hardness ?? 0) > VERY_HARD_FROM],
     ['riser', features.riser === 'yes'],
     ['cold-room', features.room === 'unheated'],
     ['long-run', isTooLong(runs)],

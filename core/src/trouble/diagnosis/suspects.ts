@@ -4,7 +4,7 @@ import type { Answers, Diagnosis } from './diagnosis.js';
 import type { StopRule, TroubleCause } from '../data/types.js';
 import { CIRCUMSTANCES_SAID } from '../data/circumstances.js';
 import { STOP_RULES } from '../data/stops.js';
-import type { CauseBelief } from './network.js';
+import { PARTLY_YES, type CauseBelief } from './network.js';
 import { raisedBy } from './priors.js';
 
 /** A cause with its chance, and what speaks for and against it. */
@@ -106,7 +106,8 @@ function timesLikelier(
   const [having, lacking] = [known.chance([cause]), known.chance([])];
   if (answer === 'no') return (1 - having) / (1 - lacking);
   if (answer === 'yes') return having / lacking;
-  return (0.7 * having + 0.3 * (1 - having)) / (0.7 * lacking + 0.3 * (1 - lacking));
+  const partly = (chance: number) => PARTLY_YES * chance + (1 - PARTLY_YES) * (1 - chance);
+  return partly(having) / partly(lacking);
 }
 
 function sayAnswer(said: string, answer: Answer): string {

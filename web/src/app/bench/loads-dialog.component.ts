@@ -93,6 +93,8 @@ const OF_DRYERS: typeof OF_WASHERS = [
     </form>
   `,
   styles: `
+    @use 'mixins' as *;
+
     .modal-title {
       font-size: 1.35rem;
     }
@@ -109,7 +111,7 @@ const OF_DRYERS: typeof OF_WASHERS = [
     }
 
     .many .btn {
-      min-height: 48px;
+      @include touch;
       font-size: 1.4rem;
       line-height: 1;
     }
@@ -138,7 +140,7 @@ const OF_DRYERS: typeof OF_WASHERS = [
     .kinds span {
       display: grid;
       place-items: center;
-      min-height: 48px;
+      @include touch;
       padding: 0.2rem 1rem;
       border: 2px solid var(--seam);
       border-radius: 1.6rem;

@@ -65,6 +65,8 @@ import { sayWhen } from '../shared/say-when';
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     .proof {
       border: 2px dashed var(--water);
       border-radius: 0.9rem;
@@ -92,7 +94,7 @@ import { sayWhen } from '../shared/say-when';
       gap: 0.5rem;
     }
     .btn {
-      min-height: 48px;
+      @include touch;
     }
   `,
 })

@@ -18,8 +18,8 @@ export class SuppliesService {
     return this.#api.send<Supply>('POST', 'supplies', draft, { key });
   }
 
-  change({ id, version, ...was }: Supply, change: Partial<SupplyDraft>): Observable<Supply> {
-    return this.#api.send<Supply>('PUT', `supplies/${id}`, { ...was, ...change }, { version });
+  change({ id, version }: Supply, draft: SupplyDraft): Observable<Supply> {
+    return this.#api.send<Supply>('PUT', `supplies/${id}`, draft, { version });
   }
 
   /** `bought`: so much came in; `stock`: so much is there. */

@@ -6,7 +6,8 @@ import {
   type Machine,
   type MachineDraft,
 } from '@needlecase/core';
-import { draftOf, machineForm, withFittingRules, withoutVersion } from './machine-form';
+import { draftOf, machineForm, withFittingRules } from './machine-form';
+import { withoutVersion } from './onto';
 
 describe('machine form', () => {
   it.each(MACHINE_KINDS)('makes a right draft of a %s, with only the features it has', (kind) => {

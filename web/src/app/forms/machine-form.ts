@@ -128,11 +128,3 @@ export function withFittingRules({
   const rules = Object.entries(allRules).filter(([id]) => tasks.has(id));
   return rules.length ? { ...whole, rules: Object.fromEntries(rules) } : whole;
 }
-
-/** A stored record without what the server adds. */
-export function withoutVersion<T extends { id: string; version: number }>(
-  record: T,
-): Omit<T, 'id' | 'version'> {
-  const { id: _id, version: _version, ...draft } = record;
-  return draft;
-}

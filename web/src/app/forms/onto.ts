@@ -13,3 +13,11 @@ export function onto<T extends object>(
   const kept = Object.entries(stored ?? {}).filter(([name]) => !knows.includes(name as keyof T));
   return { ...(Object.fromEntries(kept) as Partial<T>), ...told };
 }
+
+/** A stored record without what the server adds. */
+export function withoutVersion<T extends { id: string; version: number }>(
+  record: T,
+): Omit<T, 'id' | 'version'> {
+  const { id: _id, version: _version, ...draft } = record;
+  return draft;
+}

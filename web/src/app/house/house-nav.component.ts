@@ -20,11 +20,13 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
     </nav>
   `,
   styles: `
+    @use 'mixins' as *;
+
     nav {
       display: flex;
       flex-wrap: wrap;
       gap: 0.2rem 1.4rem;
-      border-bottom: 2px dashed var(--seam);
+      @include seam(bottom);
       margin-bottom: 1rem;
     }
 

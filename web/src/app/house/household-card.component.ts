@@ -17,7 +17,7 @@ import {
   householdForm,
   type HouseholdForm,
 } from '../forms/household-fields.component';
-import { withoutVersion } from '../forms/machine-form';
+import { withoutVersion } from '../forms/onto';
 import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
 

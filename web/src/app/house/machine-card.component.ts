@@ -21,13 +21,8 @@ import { HouseholdService } from '../data/household.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { MachineFieldsComponent } from '../forms/machine-fields.component';
-import {
-  draftOf,
-  machineForm,
-  withFittingRules,
-  withoutVersion,
-  type MachineForm,
-} from '../forms/machine-form';
+import { draftOf, machineForm, withFittingRules, type MachineForm } from '../forms/machine-form';
+import { withoutVersion } from '../forms/onto';
 import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
 
@@ -81,9 +76,11 @@ import { ConflictComponent } from './conflict.component';
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     :host {
       display: block;
-      border-top: 2px dashed var(--seam);
+      @include seam;
       padding: 0.7rem 0;
     }
 

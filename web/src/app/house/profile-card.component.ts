@@ -75,6 +75,8 @@ interface Row {
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     h2 {
       font-size: 1.4rem;
       margin: 1rem 0 0.2rem;
@@ -92,7 +94,7 @@ interface Row {
       gap: 0 1.2rem;
       align-items: center;
       padding: 0.35rem 0;
-      border-top: 2px dashed var(--seam);
+      @include seam;
     }
 
     .name {

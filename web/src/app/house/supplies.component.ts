@@ -8,6 +8,7 @@ import { EntriesService } from '../data/entries.service';
 import { newId } from '../data/platform';
 import { SuppliesService } from '../data/supplies.service';
 import { ToastsService } from '../data/toasts.service';
+import { withoutVersion } from '../forms/onto';
 import { HouseNavComponent } from './house-nav.component';
 import { SupplyFormComponent } from './supply-form.component';
 
@@ -135,7 +136,7 @@ export class SuppliesComponent {
   }
 
   protected putAway(supply: Supply, putAway: boolean): void {
-    this.#service.change(supply, { putAway }).subscribe({
+    this.#service.change(supply, { ...withoutVersion(supply), putAway }).subscribe({
       next: () => this.stored(putAway ? `${supply.name} is put away.` : `${supply.name} is back.`),
       error: (problem: ApiProblem) => this.#complain(problem),
     });

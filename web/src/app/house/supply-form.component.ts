@@ -15,9 +15,12 @@ import { check, type Supply, type SupplyDraft, type SupplyKind } from '@needleca
 import type { ApiProblem } from '../data/api.service';
 import { newId } from '../data/platform';
 import { SuppliesService } from '../data/supplies.service';
+import { withoutVersion, onto } from '../forms/onto';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 
 const OWN = 'own';
+/** What the form asks; everything else of a supply is not its business. */
+const KNOWS = ['item', 'name', 'unit', 'pack', 'price'] as const;
 
 /** A supply to keep, or the change of one. */
 @Component({
@@ -150,7 +153,7 @@ export class SupplyFormComponent {
     if (wrong.length) return this.#problems.show();
     const supply = this.supply();
     const request = supply
-      ? this.#service.change({ id: supply.id, version: supply.version, ...draft }, {})
+      ? this.#service.change(supply, onto(withoutVersion(supply), KNOWS, draft))
       : this.#service.keep(draft, this.#key);
     request.subscribe({
       next: ({ name }) => this.stored.emit(`${name} is stored.`),

@@ -6,7 +6,7 @@ import { BenchService } from '../data/bench.service';
 import { HouseholdService } from '../data/household.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
-import { withoutVersion } from '../forms/machine-form';
+import { withoutVersion } from '../forms/onto';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 
 /** Adding a task of one's own at a station, with steps of one's own; changing or removing it. */

@@ -24,7 +24,7 @@ import { SelectComponent } from '../shared/select.component';
     <form (submit)="note($event)">
       <label class="form-label" for="product">Which product</label>
       <select
-        ncSelect
+        nc-select
         id="product"
         [options]="products"
         [(chosen)]="product"
@@ -35,7 +35,7 @@ import { SelectComponent } from '../shared/select.component';
       }
       <label class="form-label" for="where">Where</label>
       <select
-        ncSelect
+        nc-select
         id="where"
         [options]="places()"
         [(chosen)]="station"
@@ -55,13 +55,15 @@ import { SelectComponent } from '../shared/select.component';
     </form>
   `,
   styles: `
+    @use 'mixins' as *;
+
     form {
       display: grid;
       gap: 0.4rem;
       max-width: 26rem;
     }
     .btn {
-      min-height: 48px;
+      @include touch;
       margin-block: 0.4rem;
     }
   `,

@@ -24,7 +24,7 @@ import {
 import type { ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { HouseholdService } from '../data/household.service';
-import { withoutVersion } from '../forms/machine-form';
+import { withoutVersion } from '../forms/onto';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 
 type Choice = SchoolId | 'house' | 'own' | 'off';

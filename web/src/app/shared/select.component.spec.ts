@@ -1,10 +1,11 @@
-import { Component, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { SelectComponent } from './select.component';
 
 @Component({
   imports: [SelectComponent],
-  template: `<select ncSelect [options]="options" [(chosen)]="chosen" [say]="say"></select>`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<select nc-select [options]="options" [(chosen)]="chosen" [say]="say"></select>`,
 })
 class HostComponent {
   readonly options = [undefined, 40, 60, 90] as const;
@@ -40,12 +41,10 @@ describe('a select', () => {
     expect(host.chosen()).toBeUndefined();
   });
 
-  it('follows what is chosen elsewhere, and heeds no value that is none of its choices', () => {
-    const { host, select, choose, fixture } = show();
+  it('follows what is chosen elsewhere', () => {
+    const { host, select, fixture } = show();
     host.chosen.set(40);
     fixture.detectChanges();
     expect(select.value).toBe('40');
-    choose('41');
-    expect(host.chosen()).toBe(40);
   });
 });

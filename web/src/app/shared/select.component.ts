@@ -6,10 +6,10 @@ type Choosable = string | number | undefined;
 /**
  * A native select whose choices and choice keep their type.
  *
- * @example <select ncSelect [options]="threads" [(chosen)]="thread"></select>
+ * @example <select nc-select [options]="threads" [(chosen)]="thread"></select>
  */
 @Component({
-  selector: 'select[ncSelect]',
+  selector: 'select[nc-select]',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (one of shown(); track one.key) {

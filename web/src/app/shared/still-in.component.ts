@@ -34,6 +34,8 @@ import { sayWhen } from './say-when';
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     .still {
       border: 2px solid var(--due);
       border-radius: 0.9rem;
@@ -46,7 +48,7 @@ import { sayWhen } from './say-when';
       margin-block-end: 0.6rem;
     }
     .btn {
-      min-height: 48px;
+      @include touch;
     }
   `,
 })

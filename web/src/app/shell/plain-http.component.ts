@@ -21,13 +21,15 @@ const NAME = 'plain-http-said';
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     .notice {
       display: flex;
       flex-wrap: wrap;
       align-items: center;
       gap: 0.5rem 1rem;
       padding: 0.5rem clamp(0.75rem, 3vw, 1.5rem);
-      border-bottom: 2px dashed var(--seam);
+      @include seam(bottom);
     }
 
     p {
@@ -37,7 +39,7 @@ const NAME = 'plain-http-said';
     }
 
     .btn {
-      min-height: 48px;
+      @include touch;
     }
   `,
 })

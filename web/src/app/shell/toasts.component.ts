@@ -27,6 +27,8 @@ import { ToastsService, type Toast } from '../data/toasts.service';
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     :host {
       position: fixed;
       right: 1rem;
@@ -41,7 +43,7 @@ import { ToastsService, type Toast } from '../data/toasts.service';
       --bs-toast-bg: var(--ink);
       --bs-toast-color: var(--linen);
       --bs-toast-max-width: 26rem;
-      border: 2px dashed var(--seam);
+      @include patch;
       font-size: 1rem;
     }
 

@@ -26,12 +26,14 @@ import { sayWhen } from '../shared/say-when';
     <button type="button" class="btn btn-plain" (click)="send()">Try now</button>
   `,
   styles: `
+    @use 'mixins' as *;
+
     :host {
       display: block;
       padding: 0.8rem 1rem;
     }
     .btn {
-      min-height: 48px;
+      @include touch;
     }
   `,
 })

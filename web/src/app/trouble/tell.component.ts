@@ -42,8 +42,10 @@ const SENSES: Record<Sense, string> = {
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     .form-control {
-      min-height: 48px;
+      @include touch;
     }
     fieldset {
       margin-top: 0.6rem;
@@ -54,17 +56,7 @@ const SENSES: Record<Sense, string> = {
       margin-bottom: 0.3rem;
     }
     .choice {
-      background: var(--face);
-      border: 2px solid var(--seam);
-      border-radius: 1.6rem;
-      color: var(--ink);
-      margin: 0 0.4rem 0.4rem 0;
-      min-height: 48px;
-      padding: 0.4rem 1rem;
-      text-align: start;
-    }
-    .choice:hover {
-      border-color: var(--ink);
+      @include choices;
     }
   `,
 })

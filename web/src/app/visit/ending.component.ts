@@ -63,7 +63,7 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
           <label>
             <span class="form-label">What came of it</span>
             <select
-              ncSelect
+              nc-select
               [options]="outcomes"
               [chosen]="end.outcome"
               [say]="sayOutcome"
@@ -74,7 +74,7 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
             <label>
               <span class="form-label">How it looked when opened</span>
               <select
-                ncSelect
+                nc-select
                 [options]="end.record.grade === undefined ? [undefined, ...grades] : grades"
                 [chosen]="end.record.grade"
                 [say]="sayGrade"
@@ -109,6 +109,8 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     :host {
       display: block;
       padding: 1rem 0;
@@ -131,7 +133,7 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
     }
 
     section {
-      border-top: 2px dashed var(--seam);
+      @include seam;
       padding: 0.8rem 0;
     }
 
@@ -147,7 +149,7 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
     }
 
     .form-select {
-      min-height: 48px;
+      @include touch;
     }
 
     .used {
@@ -166,7 +168,7 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
       display: flex;
       align-items: center;
       gap: 0.6rem;
-      min-height: 48px;
+      @include touch;
     }
 
     .used input {

@@ -56,7 +56,7 @@ import { SelectComponent } from '../shared/select.component';
                   <span class="soft">{{ nameOf(one.machineId) }}</span>
                 </span>
                 <select
-                  ncSelect
+                  nc-select
                   [options]="answersTo(one)"
                   [chosen]="''"
                   [say]="sayAnswer(one)"
@@ -86,6 +86,8 @@ import { SelectComponent } from '../shared/select.component';
     </div>
   `,
   styles: `
+    @use 'mixins' as *;
+
     .opening {
       display: grid;
       grid-template-columns: repeat(2, minmax(0, 1fr));
@@ -140,15 +142,15 @@ import { SelectComponent } from '../shared/select.component';
     }
 
     .question select {
-      min-height: 48px;
+      @include touch;
     }
 
     .fetch label {
       display: flex;
       align-items: center;
       gap: 0.9rem;
-      min-height: 48px;
-      border-bottom: 2px dashed var(--seam);
+      @include touch;
+      @include seam(bottom);
       cursor: pointer;
     }
 

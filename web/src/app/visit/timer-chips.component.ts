@@ -18,6 +18,8 @@ import { sayClock, secondsLeft } from './timer.component';
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     :host {
       display: flex;
       flex-wrap: wrap;
@@ -28,7 +30,7 @@ import { sayClock, secondsLeft } from './timer.component';
       border-radius: 1.6rem;
       background: var(--face);
       color: var(--ink);
-      min-height: 48px;
+      @include touch;
       padding: 0.2rem 0.9rem;
     }
     .over {

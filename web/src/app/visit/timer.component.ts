@@ -30,6 +30,8 @@ import { interval, map, startWith } from 'rxjs';
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     :host {
       display: flex;
       align-items: center;
@@ -56,7 +58,7 @@ import { interval, map, startWith } from 'rxjs';
     }
 
     .btn {
-      min-height: 48px;
+      @include touch;
     }
   `,
 })

@@ -24,7 +24,7 @@ import type { ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { HouseholdService } from '../data/household.service';
 import { ToastsService } from '../data/toasts.service';
-import { withoutVersion } from '../forms/machine-form';
+import { withoutVersion } from '../forms/onto';
 import { DoneComponent } from './done.component';
 import { EndingComponent } from './ending.component';
 import { OpeningComponent } from './opening.component';

@@ -78,7 +78,13 @@ import { SPINS, saySpin } from '../parts/spins';
           />
           <div class="pair">
             <label for="spin">The washer’s spin before</label>
-            <select ncSelect id="spin" [options]="spins" [(chosen)]="spin" [say]="saySpin"></select>
+            <select
+              nc-select
+              id="spin"
+              [options]="spins"
+              [(chosen)]="spin"
+              [say]="saySpin"
+            ></select>
           </div>
         }
       </div>

@@ -56,7 +56,7 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
         />
         <div class="pair">
           <label for="thread">Thread of the feet</label>
-          <select ncSelect id="thread" [options]="threads" [(chosen)]="thread"></select>
+          <select nc-select id="thread" [options]="threads" [(chosen)]="thread"></select>
         </div>
       </div>
       @if (result().value; as r) {

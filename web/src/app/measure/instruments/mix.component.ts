@@ -146,6 +146,8 @@ const FIRST: Record<string, Amount> = {
     </nc-instrument>
   `,
   styles: `
+    @use 'mixins' as *;
+
     h2 {
       font-size: 1.25rem;
       margin-top: 0.8rem;
@@ -176,7 +178,7 @@ const FIRST: Record<string, Amount> = {
         display: none;
       }
       tr {
-        border-bottom: 1px dashed var(--seam);
+        @include seam(bottom, 1px);
         display: grid;
         grid-template-columns: 1fr 1fr;
         padding-block: 0.4rem;

@@ -16,6 +16,7 @@ import {
   type WashTemperature,
   inUnits,
   figure,
+  LITRES_A_LOAD,
 } from '@needlecase/core';
 import { map, of, switchMap } from 'rxjs';
 import { sameData } from '../../data/same-data';
@@ -25,8 +26,6 @@ import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
 import { StripClassesComponent } from '../parts/strip-classes.component';
 import { SelectComponent } from '../../shared/select.component';
-
-const LITRES_A_LOAD = 50;
 
 /** Scale since the last descaling, and whether it is worth it yet. */
 @Component({
@@ -51,7 +50,7 @@ const LITRES_A_LOAD = 50;
         <div class="pair">
           <label for="celsius">Most washes at</label>
           <select
-            ncSelect
+            nc-select
             id="celsius"
             [options]="temperatures"
             [(chosen)]="temperature"

@@ -57,7 +57,7 @@ const FLOOR = 250;
         />
         <div class="pair">
           <label for="plumbing">Code where you live</label>
-          <select ncSelect id="plumbing" [options]="codes" [(chosen)]="code"></select>
+          <select nc-select id="plumbing" [options]="codes" [(chosen)]="code"></select>
         </div>
         <p class="soft small">The heights at first are an example. What you change is kept.</p>
       </div>

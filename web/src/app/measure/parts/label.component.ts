@@ -32,7 +32,7 @@ type FigureId = 'soft' | 'medium' | 'hard' | 'labelLoad' | 'density' | 'pack' | 
     <div class="pair">
       <label for="label-unit">Its doses are in</label>
       <select
-        ncSelect
+        nc-select
         id="label-unit"
         [options]="units"
         [chosen]="detergent().unit"
@@ -60,7 +60,7 @@ type FigureId = 'soft' | 'medium' | 'hard' | 'labelLoad' | 'density' | 'pack' | 
     <div class="pair">
       <label for="label-active">Besides soap it has</label>
       <select
-        ncSelect
+        nc-select
         id="label-active"
         [options]="actives"
         [chosen]="acting()"

@@ -17,11 +17,13 @@ import { MIRROR } from './shapes';
     </svg>
   `,
   styles: `
+    @use 'mixins' as *;
+
     svg {
       display: block;
       width: 100%;
       max-width: 20rem;
-      border: 2px dashed var(--seam);
+      @include patch;
       border-radius: 0.9rem;
       background: var(--face);
     }

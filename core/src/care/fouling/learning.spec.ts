@@ -1,0 +1,141 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Grade } from '../../model/vocabulary.js';
+import { inDriver } from '../catalogue/interval-figure.js';
+import { taskById } from '../catalogue/lookup.js';
+import { Usage } from '../record/load-counts.js';
+import { Openings, type Opening } from '../record/openings.js';
+import { RateBelief } from './belief.js';
+import { learn, type LearningQuestion } from './learning.js';
+
+const DAY = 86_400_000;
+const FROM = Date.parse('2020-01-06T00:00:00Z');
+const task = taskById('pump-filter');
+/** A load a day, each counted. */
+const usage = new Usage(
+  Array.from({ length: 4000 }, (_, i) => ({ at: FROM + i * DAY, count: 1 })),
+  7,
+);
+
+/** Cleaned first, then opened after so many loads each time. */
+function openings(seen: readonly (readonly [loads: number, grade?: Grade])[]): Openings {
+  let at = FROM + DAY / 2;
+  const all = [[0] as const, ...seen].map(([loads, grade], i): Opening => {
+    at += loads * DAY;
+    const day = new Date(at).toISOString().slice(0, 10);
+    return {
+      entryId: `e${i}`,
+      at,
+      day,
+      task: task.id,
+      cleaned: true,
+      ...(grade === undefined ? {} : { grade }),
+    };
+  });
+  return new Openings(all);
+}
+
+const question = (
+  seen: readonly (readonly [number, Grade?])[],
+  change: Partial<LearningQuestion> = {},
+): LearningQuestion => ({
+  task,
+  openings: openings(seen),
+  readings: [],
+  usage,
+  base: 50,
+  risk: 0.1,
+  own: false,
+  ...change,
+});
+
+const sighting = fc.tuple(fc.integer({ min: 5, max: 120 }), fc.constantFrom<Grade>(0, 1, 2, 3, 4));
+
+/** The rule as it is written down: at each opening by half at most, and never past the most. */
+function byTheRule(seen: readonly (readonly [number, Grade])[], base: number): number {
+  const belief = new RateBelief(base, 0.1);
+  const most = Math.max(2 * inDriver(task.intervals.stretch, 'loads'), base);
+  return seen.reduce((before, [n, grade]) => {
+    belief.observe(grade, n);
+    return Math.min(belief.dueAt(), 1.5 * before, most);
+  }, base);
+}
+
+describe('what is learned of an interval', () => {
+  it('is the interval itself while nothing was seen', () => {
+    expect(learn(question([]))).toMatchObject({ learned: 50, evidence: [] });
+    expect(learn(question([[40]])).learned).toBe(50);
+  });
+
+  it('follows the rule of restraint, however the record goes', () => {
+    fc.assert(
+      fc.property(fc.array(sighting, { minLength: 1, maxLength: 12 }), (seen) => {
+        const { learned } = learn(question(seen));
+        expect(learned).toBeCloseTo(byTheRule(seen, 50), 6);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is shorter, or no longer, the worse the last find', () => {
+    fc.assert(
+      fc.property(
+        fc.array(sighting, { maxLength: 6 }),
+        fc.integer({ min: 5, max: 120 }),
+        (seen, n) => {
+          const after = ([0, 1, 2, 3, 4] as const).map(
+            (grade) => learn(question([...seen, [n, grade]])).learned,
+          );
+          for (let i = 1; i < 5; i++) expect(after[i]!).toBeLessThanOrEqual(after[i - 1]! + 1e-9);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  it('never lengthens an own figure, and says that it held', () => {
+    const clear = Array.from({ length: 8 }, () => [60, 0] as const);
+    expect(learn(question(clear, { own: true }))).toMatchObject({ learned: 50, held: 'own' });
+    expect(learn(question([[40, 4]], { own: true })).learned).toBeLessThan(40);
+  });
+
+  it('says why it did not lengthen further', () => {
+    expect(learn(question([[60, 0]]))).toMatchObject({ learned: 75, held: 'restraint' });
+    const long = Array.from({ length: 30 }, () => [110, 0] as const);
+    const most = 2 * inDriver(task.intervals.stretch, 'loads');
+    expect(learn(question(long))).toMatchObject({ learned: most, held: 'stretch' });
+  });
+
+  it('passes over what is seen straight after a clean, and what has no grade', () => {
+    expect(learn(question([[0, 4]])).evidence).toEqual([]);
+    expect(learn(question([[30], [30, 2]])).evidence).toHaveLength(1);
+  });
+
+  it('is worked out once for the same question, and anew for another', () => {
+    const asked = question([[45, 2]]);
+    const first = learn(asked);
+    expect(learn({ ...asked })).toBe(first);
+    expect(learn({ ...asked, base: 40 })).not.toBe(first);
+    expect(learn({ ...asked, openings: openings([[45, 2]]) })).not.toBe(first);
+  });
+});
+
+describe('figures read at the machine', () => {
+  const read = (loads: number, value: number) => {
+    const at = FROM + DAY / 2 + loads * DAY;
+    const day = new Date(at).toISOString().slice(0, 10);
+    return { entryId: `r${loads}`, at, day, quantity: 'drain-time' as const, value };
+  };
+
+  it('tell nothing without one of the clean machine to hold them against', () => {
+    expect(learn(question([], { readings: [read(30, 90)] })).seen.measured).toBe(0);
+  });
+
+  it('shorten the interval where the figure grew, and tell against what', () => {
+    const readings = [read(1, 40), read(30, 76)];
+    const { learned, evidence, seen } = learn(question([], { readings }));
+    expect(seen.measured).toBe(1);
+    expect(evidence[0]!.measured).toMatchObject({ quantity: 'drain-time', value: 76, clean: 40 });
+    expect(learned).toBeLessThan(50);
+  });
+});
