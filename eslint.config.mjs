@@ -80,6 +80,7 @@ export default tseslint.config(
   {
     files: ['web/**/*.html'],
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+    rules: { '@angular-eslint/template/no-any': 'error' },
   },
   prettier,
 );

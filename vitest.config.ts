@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['core/src/**/*.spec.ts', 'server/src/**/*.spec.ts', 'demo/**/*.spec.ts'],
+    include: ['{core/src,server/src,demo,tools}/**/*.spec.ts'],
     environment: 'node',
     testTimeout: 60_000,
   },

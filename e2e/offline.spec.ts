@@ -15,7 +15,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
 }) => {
   test.slow();
   const washer = await machineCalled(demo, 'Cellar washer');
-  const run = await demo.api<Visit>('runs', {
+  const visit = await demo.api<Visit>('runs', {
     tasks: [{ machineId: washer.id, task: 'gasket-folds' }],
   });
   let page = await context.newPage();
@@ -27,7 +27,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
     .getByRole('button', { name: /Count a load/ })
     .first()
     .waitFor();
-  await page.goto(`${demo.address}visit/${run.id}`);
+  await page.goto(`${demo.address}visit/${visit.id}`);
   await page.getByRole('button', { name: 'Begin with the first step' }).click();
   await page.getByRole('button', { name: 'Done, next' }).click();
   await expect(page.getByText('step 2 of')).toBeVisible();
@@ -38,7 +38,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
   await page.close();
 
   page = await context.newPage();
-  await page.goto(`${demo.address}visit/${run.id}`);
+  await page.goto(`${demo.address}visit/${visit.id}`);
   await expect(page.getByText('step 3 of')).toBeVisible();
   await page.reload();
   await expect(page.getByText('step 3 of')).toBeVisible();
@@ -63,7 +63,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
   await demo.start();
   await expect(page.getByText('not sent yet')).toBeHidden({ timeout: 20_000 });
 
-  const recorded = await entriesOf(demo, run.id);
+  const recorded = await entriesOf(demo, visit.id);
   expect(recorded.map(({ kind, task, grade }) => [kind, task, grade])).toEqual([
     ['proof', 'gasket-folds', undefined],
     ['done', 'gasket-folds', 2],
@@ -76,7 +76,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
     'mould-bleach',
     'rinse',
   ]);
-  expect((await demo.api<Visit>(`runs/${run.id}`)).state).toBe('finished');
+  expect((await demo.api<Visit>(`runs/${visit.id}`)).state).toBe('finished');
 });
 
 test('can be installed: a manifest with icons, and a worker that keeps the application', async ({

@@ -43,10 +43,10 @@ test('photos are made small and kept with the entry, or refused in words', async
 }) => {
   test.slow();
   const washer = await machineCalled(demo, 'Cellar washer');
-  const run = await demo.api<Visit>('runs', {
+  const visit = await demo.api<Visit>('runs', {
     tasks: [{ machineId: washer.id, task: 'dispenser' }],
   });
-  await page.goto(`${demo.address}visit/${run.id}`);
+  await page.goto(`${demo.address}visit/${visit.id}`);
   await page.getByRole('button', { name: 'Begin with the first step' }).click();
   const field = page.locator('input[type=file]');
   while ((await field.count()) === 0) await goOn(page);
@@ -82,7 +82,7 @@ test('photos are made small and kept with the entry, or refused in words', async
       fetch(`/api/v1/runs/${id}`)
         .then((answer) => answer.json() as Promise<Visit>)
         .then(({ progress }) => Object.values(progress.tasks).flatMap(({ photos = [] }) => photos)),
-    run.id,
+    visit.id,
   );
   expect(photos).toHaveLength(2);
   const stored = await page.request.get(`${demo.address}api/v1/photos/${photos[0]}`);
@@ -98,7 +98,7 @@ test('photos are made small and kept with the entry, or refused in words', async
   }, `/api/v1/photos/${photos[0]}`);
   expect(size).toEqual([1600, 1200]);
 
-  await demo.api(`runs/${run.id}/finish`, {});
+  await demo.api(`runs/${visit.id}/finish`, {});
   await page.goto(`${demo.address}log`);
   await expect(page.getByRole('img', { name: 'Photo 2' }).first()).toBeVisible();
   const { entries } = await demo.api<{ entries: Entry[] }>('entries?limit=10');

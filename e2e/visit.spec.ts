@@ -9,10 +9,12 @@ async function begin(
   ...tasks: string[]
 ): Promise<Visit> {
   const { id: machineId } = await machineCalled(house, machine);
-  const run = await house.api<Visit>('runs', { tasks: tasks.map((task) => ({ machineId, task })) });
-  await page.goto(`${house.address}visit/${run.id}`);
+  const visit = await house.api<Visit>('runs', {
+    tasks: tasks.map((task) => ({ machineId, task })),
+  });
+  await page.goto(`${house.address}visit/${visit.id}`);
   await page.getByRole('button', { name: 'Begin with the first step' }).click();
-  return run;
+  return visit;
 }
 
 test('chlorine on the gasket stops vinegar in the drum until a rinse has run', async ({
@@ -116,9 +118,9 @@ test('a second screen sees the first one’s progress within a second', async ({
   demo,
   context,
 }) => {
-  const run = await begin(page, demo, 'Studio washer', 'softener-cup');
+  const visit = await begin(page, demo, 'Studio washer', 'softener-cup');
   const second = await context.newPage();
-  await second.goto(`${demo.address}visit/${run.id}`);
+  await second.goto(`${demo.address}visit/${visit.id}`);
   await ready(second);
   await expect(second.locator('[data-step-title]')).toContainText('Lift the cup off');
   await page.locator('[data-onward]').click();

@@ -53,10 +53,10 @@ describe('sheets to print', () => {
   it('are made of a visit, while it is open and when it is done', async () => {
     const tasks = [{ machineId, task: 'dispenser' }];
     const { body } = await request(app).post('/api/v1/runs').send({ tasks });
-    const run = body as Visit;
-    const open = await pdf(`/api/v1/runs/${run.id}/visit.pdf`);
-    await request(app).post(`/api/v1/runs/${run.id}/finish`).expect(200);
-    const done = await pdf(`/api/v1/runs/${run.id}/visit.pdf`);
+    const visit = body as Visit;
+    const open = await pdf(`/api/v1/runs/${visit.id}/visit.pdf`);
+    await request(app).post(`/api/v1/runs/${visit.id}/finish`).expect(200);
+    const done = await pdf(`/api/v1/runs/${visit.id}/visit.pdf`);
     expect(open.bytes.length).toBeGreaterThan(done.bytes.length);
   });
 

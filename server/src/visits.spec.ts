@@ -4,10 +4,10 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { readyApp, type Fixture } from './testing/household.js';
 
 let app: Fixture;
-let run: Visit;
+let visit: Visit;
 beforeEach(async () => {
   app = await readyApp();
-  run = (
+  visit = (
     await app.api
       .post('/api/v1/runs')
       .send({ tasks: [{ machineId: app.washer.id, task: 'gasket-folds' }] })
@@ -15,12 +15,12 @@ beforeEach(async () => {
   ).body;
 });
 
-const patch = (body: object, version = run.version) =>
-  app.api.patch(`/api/v1/runs/${run.id}`).set('If-Match', `"${version}"`).send(body);
+const patch = (body: object, version = visit.version) =>
+  app.api.patch(`/api/v1/runs/${visit.id}`).set('If-Match', `"${version}"`).send(body);
 
 /** Progress with every step ticked. */
 function worked(grade: 0 | 1 | 2 | 3 | 4): VisitProgress {
-  const { steps } = planVisit(run.tasks, [app.washer]);
+  const { steps } = planVisit(visit.tasks, [app.washer]);
   return {
     ...emptyProgress(),
     ticked: Object.fromEntries(steps.map(({ key }) => [key, new Date().toISOString()])),
@@ -68,14 +68,14 @@ describe('runs', () => {
 
   it('writes its entries once, however often it is finished', async () => {
     await patch({ progress: worked(2) }).expect(200);
-    const finish = () => app.api.post(`/api/v1/runs/${run.id}/finish`).expect(200);
+    const finish = () => app.api.post(`/api/v1/runs/${visit.id}/finish`).expect(200);
     const [first, second] = [await finish(), await finish()];
     // The work, and its proof that only the next load can give.
     expect(first.body.entries.map(({ kind }: { kind: string }) => kind)).toEqual(['done', 'proof']);
     expect(first.body.entries[0]).toMatchObject({
       kind: 'done',
       grade: 2,
-      runId: run.id,
+      runId: visit.id,
       source: 'run',
     });
     const idsOf = ({ body }: typeof first) =>
@@ -87,12 +87,12 @@ describe('runs', () => {
 
   it('is taken back whole, goes on, and is finished anew', async () => {
     await patch({ progress: worked(2) }).expect(200);
-    await app.api.post(`/api/v1/runs/${run.id}/undo`).expect(409);
-    await app.api.post(`/api/v1/runs/${run.id}/finish`).expect(200);
-    const { body: open } = await app.api.post(`/api/v1/runs/${run.id}/undo`).expect(200);
+    await app.api.post(`/api/v1/runs/${visit.id}/undo`).expect(409);
+    await app.api.post(`/api/v1/runs/${visit.id}/finish`).expect(200);
+    const { body: open } = await app.api.post(`/api/v1/runs/${visit.id}/undo`).expect(200);
     expect(open.state).toBe('paused');
     expect((await app.api.get('/api/v1/entries')).body.entries).toEqual([]);
-    const { body } = await app.api.post(`/api/v1/runs/${run.id}/finish`).expect(200);
+    const { body } = await app.api.post(`/api/v1/runs/${visit.id}/finish`).expect(200);
     expect(body.entries).toHaveLength(2);
   });
 });

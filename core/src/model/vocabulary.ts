@@ -62,7 +62,7 @@ export type VisitState = (typeof VISIT_STATES)[number];
 export const PROOF_RESULTS = ['good', 'bad', 'planned'] as const;
 export type ProofResult = (typeof PROOF_RESULTS)[number];
 
-/** What a run made of one of its tasks. */
+/** What a visit made of one of its tasks. */
 export const OUTCOMES = ['cleaned', 'looked', 'skipped'] as const;
 export type Outcome = (typeof OUTCOMES)[number];
 

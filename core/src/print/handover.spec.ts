@@ -86,7 +86,7 @@ describe('a machine’s record to hand over', () => {
 describe('a visit to hand over', () => {
   const tasks = [{ machineId: washer.id, task: 'dispenser' }];
   const plan = planVisit(tasks, [washer]);
-  const run: Visit = {
+  const visit: Visit = {
     id: washer.id,
     version: 1,
     state: 'paused',
@@ -101,7 +101,7 @@ describe('a visit to hand over', () => {
   };
 
   it('is a list of steps to tick while it is open, each caution with its step', () => {
-    const { sections, photos } = visitSheet(run, [washer], house, [], NOW);
+    const { sections, photos } = visitSheet(visit, [washer], house, [], NOW);
     const steps = sections.find(({ heading }) => heading === 'Steps')!.rows;
     expect(steps).toHaveLength(plan.steps.length);
     expect(steps[0]![0]).toBe('x');
@@ -115,7 +115,7 @@ describe('a visit to hand over', () => {
 
   it('is what came of it when it is finished', () => {
     const done = visitSheet(
-      { ...run, state: 'finished' },
+      { ...visit, state: 'finished' },
       [washer],
       house,
       [entry({ task: 'dispenser', grade: 1 })],

@@ -135,25 +135,25 @@ export function machineSheet(
  * @param now UTC instant, milliseconds
  */
 export function visitSheet(
-  run: Visit,
+  visit: Visit,
   machines: readonly Machine[],
   household: Household,
   entries: readonly Entry[],
   now: number,
 ): Sheet {
   const today = dayOf(now, household.zone);
-  const plan = planVisit(run.tasks, machines);
+  const plan = planVisit(visit.tasks, machines);
   const nameOf = (id: string) => machines.find((machine) => machine.id === id)!;
-  const ids = [...new Set(run.tasks.map(({ machineId }) => machineId))];
-  const done = run.state === 'finished';
-  const records = run.tasks.map((task) => {
+  const ids = [...new Set(visit.tasks.map(({ machineId }) => machineId))];
+  const done = visit.state === 'finished';
+  const records = visit.tasks.map((task) => {
     const machine = nameOf(task.machineId);
-    const { outcome, record } = outcomeOf(task, plan, run.progress);
+    const { outcome, record } = outcomeOf(task, plan, visit.progress);
     const found = detailOf({ ...record, kind: 'done' } as Entry);
     return [machine.name, taskOf(machine, task.task).name, outcome, found];
   });
   return {
-    title: `Visit of ${sayDay(dayOf(Date.parse(run.startedAt), household.zone))}`,
+    title: `Visit of ${sayDay(dayOf(Date.parse(visit.startedAt), household.zone))}`,
     lead: `${household.name}: ${ids.map((id) => nameOf(id).name).join(', ')}. ${done ? 'Finished.' : 'Not finished.'}`,
     facts: ids.map((id) => ({
       name: nameOf(id).name,
@@ -180,7 +180,7 @@ export function visitSheet(
               heading: 'Fetch',
               columns: ['', 'What'],
               rows: plan.fetch.map(({ what }) => [
-                run.progress.fetched.includes(what) ? 'x' : '',
+                visit.progress.fetched.includes(what) ? 'x' : '',
                 what,
               ]),
               none: 'Nothing.',
@@ -189,7 +189,7 @@ export function visitSheet(
               heading: 'Steps',
               columns: ['', 'Machine', 'Part', 'Step'],
               rows: plan.steps.map(({ key, machineId, phase, step, cautions }) => [
-                run.progress.ticked[key] ? 'x' : '',
+                visit.progress.ticked[key] ? 'x' : '',
                 nameOf(machineId).name,
                 PHASE_NAMES[phase],
                 [...cautions.map((caution) => `CAUTION: ${caution}`), step.do].join('\n'),
@@ -198,8 +198,8 @@ export function visitSheet(
             },
           ]),
     ],
-    photos: run.tasks
-      .flatMap((task) => run.progress.tasks[taskKey(task)]?.photos ?? [])
+    photos: visit.tasks
+      .flatMap((task) => visit.progress.tasks[taskKey(task)]?.photos ?? [])
       .slice(0, 6),
   };
 }

@@ -2,7 +2,7 @@ import type { VisitTask } from '../../model/schemas.js';
 import { setUpById, setUpIdsOf, isTask, taskById } from './lookup.js';
 import type { Build, SetUp, Task } from './types.js';
 
-/** Key of a task's record within a run. */
+/** Key of a task's record within a visit. */
 export const taskKey = ({ machineId, task }: VisitTask): string => `${machineId}/${task}`;
 
 /** The set-ups of some tasks of a machine, each once, in the order in which they are made. */

@@ -15,9 +15,9 @@ export const PHASE_NAMES: Record<Phase, string> = {
   proof: 'Proof',
 };
 
-/** One step of a run, as it fills the screen. */
+/** One step of a visit, as it fills the screen. */
 export interface VisitStep {
-  /** Unique in the run and stable from one version to the next: `machine/task/step`. */
+  /** Unique in the visit and stable from one version to the next: `machine/task/step`. */
   key: string;
   machineId: string;
   /** Absent in steps that several tasks share. */
@@ -169,6 +169,6 @@ function addFetch(
   }
 }
 
-/** The station a run step works at, if it belongs to a task. */
+/** The station a step works at, if it belongs to a task. */
 export const stationOf = (step: VisitStep, machine: Build): string | undefined =>
   step.task && taskOf(machine, step.task).station;

@@ -77,7 +77,7 @@ describe('open proofs', () => {
 describe('proofs in a visit', () => {
   const task = { machineId: washer.id, task: 'gasket-folds' };
   const plan = planVisit([task], [washer]);
-  const run = (ticks: string[], proofs = {}) => ({
+  const visit = (ticks: string[], proofs = {}) => ({
     id: washer.id,
     version: 1,
     state: 'active' as const,
@@ -95,18 +95,18 @@ describe('proofs in a visit', () => {
 
   it('are recorded as they were answered, and planned where only the next load can tell', () => {
     const results = (proofs = {}) =>
-      entriesOf(run(all, proofs), [washer], NOW)
+      entriesOf(visit(all, proofs), [washer], NOW)
         .filter(({ kind }) => kind === 'proof')
         .map(({ step, result }) => [step, result]);
     expect(results()).toEqual([['fold-look', 'planned']]);
     expect(results({ [proof.key]: 'bad' })).toEqual([['fold-look', 'bad']]);
-    const entry = entriesOf(run(all, { [proof.key]: 'bad' }), [washer], NOW).at(-1)!;
+    const entry = entriesOf(visit(all, { [proof.key]: 'bad' }), [washer], NOW).at(-1)!;
     expect(checkEntry(completed(entry), washer, NOW)).toEqual([]);
     expect(sayEntry(entry)).toBe('Did not hold: clean the gasket folds');
   });
 
   it('are not recorded of work that was left out', () => {
-    expect(entriesOf(run([proof.key], { [proof.key]: 'good' }), [washer], NOW)).toEqual([]);
+    expect(entriesOf(visit([proof.key], { [proof.key]: 'good' }), [washer], NOW)).toEqual([]);
   });
 
   it('are there for every task: run at once, or planned', () => {

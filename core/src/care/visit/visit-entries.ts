@@ -5,18 +5,18 @@ import { isProof, outcomeOf } from './progress.js';
 import { planVisit, type VisitMachine } from './plan.js';
 
 /**
- * The entries that a run leaves: one for each task cleaned or looked at, one for each figure.
+ * The entries that a visit leaves: one for each task cleaned or looked at, one for each figure.
  * @param now UTC instant, milliseconds, for tasks without a time of their own
  */
 export function entriesOf(
-  run: Visit,
+  visit: Visit,
   machines: readonly VisitMachine[],
   now: number,
 ): EntryDraft[] {
-  const plan = planVisit(run.tasks, machines);
-  const { progress } = run;
+  const plan = planVisit(visit.tasks, machines);
+  const { progress } = visit;
   const machineOf = (id: string) => machines.find((machine) => machine.id === id)!;
-  const work = run.tasks.flatMap((task): EntryDraft[] => {
+  const work = visit.tasks.flatMap((task): EntryDraft[] => {
     const { outcome, record, doneAt } = outcomeOf(task, plan, progress);
     if (outcome === 'skipped') return [];
     const { grade, found, trays, note, photos, used } = record;
@@ -54,7 +54,7 @@ export function entriesOf(
     ];
   });
   const cleaned = new Set(
-    run.tasks
+    visit.tasks
       .filter((task) => outcomeOf(task, plan, progress).outcome === 'cleaned')
       .map(({ machineId, task }) => `${machineId}/${task}`),
   );

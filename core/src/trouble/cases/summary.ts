@@ -8,7 +8,7 @@ export interface CaseSummary {
   machineId: string;
   title: string;
   said: string;
-  /** The run in which its work is or was done. */
+  /** The visit in which its work is or was done. */
   runId?: string;
 }
 

@@ -33,7 +33,7 @@ export class BenchComponent {
   readonly #loads = inject(LoadsService);
   readonly #router = inject(Router);
   readonly #modal = inject(NgbModal);
-  protected readonly runs = inject(VisitsService);
+  protected readonly visits = inject(VisitsService);
 
   readonly #loaded = toSignal(this.#bench.bench$);
   protected readonly problem = computed(() => this.#loaded()?.problem);
@@ -124,17 +124,17 @@ export class BenchComponent {
     void this.#router.navigate(['/machine', machine.id, station]);
   }
 
-  protected tasksOf(run: Visit): string {
-    const machines = [...new Set(run.tasks.map(({ machineId }) => this.nameOf(machineId)))];
-    return `${many(run.tasks.length, 'task')} at ${machines.join(' and ')}`;
+  protected tasksOf(visit: Visit): string {
+    const machines = [...new Set(visit.tasks.map(({ machineId }) => this.nameOf(machineId)))];
+    return `${many(visit.tasks.length, 'task')} at ${machines.join(' and ')}`;
   }
 
   protected doAgain({ machineId, task }: ProofQuestion): void {
-    this.runs.start([{ machineId, task }]);
+    this.visits.start([{ machineId, task }]);
   }
 
   protected start(): void {
-    this.runs.start(this.bench()?.visit?.tasks ?? []);
+    this.visits.start(this.bench()?.visit?.tasks ?? []);
   }
 
   /** Several loads, another programme, another day. */

@@ -186,8 +186,8 @@ export class VisitSender {
   }
 
   /** @returns the run as stored, or nothing when another screen went on */
-  async #patch({ run, base }: Kept): Promise<Visit | undefined> {
-    const { id, progress, state } = run;
+  async #patch({ run: visit, base }: Kept): Promise<Visit | undefined> {
+    const { id, progress, state } = visit;
     try {
       return await firstValueFrom(
         this.#api.send<Visit>('PATCH', `runs/${id}`, { progress, state }, { version: base }),
@@ -197,7 +197,7 @@ export class VisitSender {
         problem instanceof ApiProblem ? (problem.current as Visit | undefined) : undefined;
       if (!current) throw problem;
       // A retry whose first try did arrive is no conflict.
-      if (sameVisit(current, run)) return current;
+      if (sameVisit(current, visit)) return current;
       this.#conflicts.add(id);
       this.sent$.next({ id, what: 'conflict', run: current });
       return undefined;
@@ -207,7 +207,7 @@ export class VisitSender {
   #count(): void {
     const kept = localNames(PREFIX).flatMap((id) => readDevice(id) ?? []);
     this.waiting.set(
-      kept.filter(({ unsent, finishing }) => unsent || finishing).map(({ run }) => run),
+      kept.filter(({ unsent, finishing }) => unsent || finishing).map(({ run: visit }) => visit),
     );
   }
 }
@@ -215,8 +215,8 @@ export class VisitSender {
 function readDevice(id: string): Kept | undefined {
   const kept = readLocal<Partial<Kept>>(PREFIX + id);
   if (!kept?.run) return undefined;
-  const { run, base = run.version, unsent = true, edits = 0, finishing = false } = kept;
-  return { run, base, unsent, edits, finishing };
+  const { run: visit, base = visit.version, unsent = true, edits = 0, finishing = false } = kept;
+  return { run: visit, base, unsent, edits, finishing };
 }
 
 const writeDevice = (kept: Kept): void => writeLocal(PREFIX + kept.run.id, kept);

@@ -20,7 +20,7 @@ export class VisitsService {
    * Begins a run of some tasks and goes to it; says so where it cannot.
    * @param begun told before the way leads there
    */
-  start(tasks: readonly VisitTask[], begun?: (run: Visit) => void): void {
+  start(tasks: readonly VisitTask[], begun?: (visit: Visit) => void): void {
     if (this.starting()) return;
     this.starting.set(true);
     const wanted = tasks.map(({ machineId, task }) => ({ machineId, task }));
@@ -28,9 +28,9 @@ export class VisitsService {
       .send<Visit>('POST', 'runs', { tasks: wanted }, { key: newId() })
       .pipe(finalize(() => this.starting.set(false)))
       .subscribe({
-        next: (run) => {
-          begun?.(run);
-          void this.#router.navigate(['/visit', run.id]);
+        next: (visit) => {
+          begun?.(visit);
+          void this.#router.navigate(['/visit', visit.id]);
         },
         error: (problem: ApiProblem) =>
           this.#toasts.show(`${problem.title} ${problem.detail}`, { problem: true }),

@@ -41,7 +41,7 @@ import { PhotosComponent } from '../shared/photos.component';
 export class StationComponent {
   readonly #entries = inject(EntriesService);
   readonly #changes = inject(ChangesService);
-  protected readonly runs = inject(VisitsService);
+  protected readonly visits = inject(VisitsService);
 
   readonly machine = input.required<Machine>();
   readonly today = input.required<Day>();
@@ -89,6 +89,6 @@ export class StationComponent {
   }
 
   protected start(task: Task): void {
-    this.runs.start([{ machineId: this.machine().id, task: task.id }]);
+    this.visits.start([{ machineId: this.machine().id, task: task.id }]);
   }
 }

@@ -84,7 +84,7 @@ const ENDINGS: readonly { ending: CaseEnding; say: string }[] = [
   styleUrl: './case.component.scss',
 })
 export class CaseComponent {
-  readonly #runs = inject(VisitsService);
+  readonly #visits = inject(VisitsService);
   readonly #toasts = inject(ToastsService);
   readonly #codeSheets = inject(CodeSheetsService);
   protected readonly on = inject(CaseOnScreen);
@@ -225,7 +225,7 @@ export class CaseComponent {
   protected begin(cause: string, task: string): void {
     const machineId = this.on.machineId();
     if (!machineId) return;
-    this.#runs.start([{ machineId, task }], ({ id }) =>
+    this.#visits.start([{ machineId, task }], ({ id }) =>
       this.on.tell({ kind: 'fix', cause, task, runId: id }),
     );
   }

@@ -25,7 +25,7 @@ const RETURNS = [14, 30, 60, 90];
 })
 export class CaseProofComponent {
   readonly state = input.required<CaseState>();
-  /** The run that the work is done in, while it is open. */
+  /** The visit that the work is done in, while it is open. */
   readonly run = input<Visit>();
   readonly tell = output<Happening>();
 

@@ -34,7 +34,7 @@ import { sayMinutes } from '../shared/minutes';
   styleUrl: './choose.component.scss',
 })
 export class ChooseComponent {
-  protected readonly runs = inject(VisitsService);
+  protected readonly visits = inject(VisitsService);
   readonly #chemicals = inject(ChemicalsService);
   readonly #loaded = toSignal(inject(BenchService).bench$);
 
@@ -115,7 +115,7 @@ export class ChooseComponent {
   }
 
   protected start(): void {
-    this.runs.start(withoutCovered(this.#tasks()));
+    this.visits.start(withoutCovered(this.#tasks()));
   }
 
   #tasks() {

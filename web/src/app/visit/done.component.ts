@@ -33,13 +33,15 @@ export class DoneComponent {
   );
   /** What a visit finished without a connection will leave in the log. */
   protected readonly toCome = computed(() => {
-    const [run, bench] = [this.place.run(), this.place.bench()];
-    return run && bench && this.keeper.later() ? entriesOf(run, bench.machines, Date.now()) : [];
+    const [visit, bench] = [this.place.run(), this.place.bench()];
+    return visit && bench && this.keeper.later()
+      ? entriesOf(visit, bench.machines, Date.now())
+      : [];
   });
-  /** The lines of the machines in this run, as they are now. */
+  /** The lines of the machines in this visit, as they are now. */
   protected readonly lines = computed(() => {
-    const [bench, run] = [this.place.bench(), this.place.run()];
-    const ids = new Set(run?.tasks.map(({ machineId }) => machineId));
+    const [bench, visit] = [this.place.bench(), this.place.run()];
+    const ids = new Set(visit?.tasks.map(({ machineId }) => machineId));
     return (bench?.machines ?? [])
       .filter(({ id }) => ids.has(id))
       .map((machine) => ({
@@ -48,9 +50,9 @@ export class DoneComponent {
       }));
   });
   protected readonly nowDue = computed(() => {
-    const [bench, run] = [this.place.bench(), this.place.run()];
-    if (!bench || !run) return [];
-    return run.tasks.flatMap(({ machineId, task }) =>
+    const [bench, visit] = [this.place.bench(), this.place.run()];
+    if (!bench || !visit) return [];
+    return visit.tasks.flatMap(({ machineId, task }) =>
       bench.states
         .flatMap(({ dues }) => dues)
         .filter((due) => due.machineId === machineId && due.task === task),

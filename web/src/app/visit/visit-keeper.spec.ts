@@ -7,7 +7,7 @@ import { ChangesService } from '../data/changes.service';
 import { VisitSender, type Kept } from '../data/visit-sender.service';
 import { VisitKeeper } from './visit-keeper';
 
-const run = (change: Partial<Visit> = {}): Visit => ({
+const visit = (change: Partial<Visit> = {}): Visit => ({
   id: 'r1',
   version: 1,
   state: 'active',
@@ -38,7 +38,7 @@ describe('VisitKeeper', () => {
     http = TestBed.inject(HttpTestingController);
   });
 
-  async function opened(stored = run()): Promise<void> {
+  async function opened(stored = visit()): Promise<void> {
     const opening = keeper.open('r1');
     http.expectOne('/api/v1/runs/r1').flush(stored);
     await opening;
@@ -53,7 +53,7 @@ describe('VisitKeeper', () => {
     expect(localStorage.getItem('needlecase.run.r1')).toContain('"at":"a"');
     const request = patch();
     expect(request.request.headers.get('If-Match')).toBe('"1"');
-    request.flush(run({ version: 2, progress: at('a') }));
+    request.flush(visit({ version: 2, progress: at('a') }));
     await settled();
     expect(kept()).toMatchObject({ unsent: false, base: 2 });
     expect(keeper.saving()).toBe('saved');
@@ -65,12 +65,12 @@ describe('VisitKeeper', () => {
     keeper.change(() => at('a'));
     keeper.change(() => at('b'));
     keeper.change(() => at('c'));
-    patch().flush(run({ version: 2, progress: at('a') }));
+    patch().flush(visit({ version: 2, progress: at('a') }));
     await settled();
     const second = patch();
     expect((second.request.body as Visit).progress.at).toBe('c');
     expect(second.request.headers.get('If-Match')).toBe('"2"');
-    second.flush(run({ version: 3, progress: at('c') }));
+    second.flush(visit({ version: 3, progress: at('c') }));
     await settled();
     http.verify();
     expect(keeper.run()).toMatchObject({ version: 3, progress: { at: 'c' } });
@@ -83,13 +83,13 @@ describe('VisitKeeper', () => {
     await settled();
     expect(keeper.saving()).toBe('kept here');
     window.dispatchEvent(new Event('online'));
-    patch().flush(run({ version: 2, progress: at('a') }));
+    patch().flush(visit({ version: 2, progress: at('a') }));
     await settled();
     expect(keeper.saving()).toBe('saved');
   });
 
   it('brings back after a reload what had not been sent', async () => {
-    const kept = run({ progress: at('b') });
+    const kept = visit({ progress: at('b') });
     localStorage.setItem('needlecase.run.r1', JSON.stringify({ run: kept, base: 1 }));
     await opened();
     expect(keeper.progress()!.at).toBe('b');
@@ -97,7 +97,7 @@ describe('VisitKeeper', () => {
   });
 
   it('opens from the device when there is no server at all', async () => {
-    const kept = run({ progress: at('b') });
+    const kept = visit({ progress: at('b') });
     localStorage.setItem('needlecase.run.r1', JSON.stringify({ run: kept, base: 1 }));
     const opening = keeper.open('r1');
     http.expectOne('/api/v1/runs/r1').error(new ProgressEvent('error'));
@@ -109,7 +109,7 @@ describe('VisitKeeper', () => {
   it('takes a lost answer for what it is: no conflict', async () => {
     await opened();
     keeper.change(() => at('a'));
-    const current = run({ version: 2, progress: at('a') });
+    const current = visit({ version: 2, progress: at('a') });
     patch().flush({ title: 'stale', current }, { status: 409, statusText: 'Conflict' });
     await settled();
     expect(keeper.other()).toBeUndefined();
@@ -121,7 +121,7 @@ describe('VisitKeeper', () => {
     async (which) => {
       await opened();
       keeper.change(() => at('a'));
-      const current = run({ version: 5, progress: at('z') });
+      const current = visit({ version: 5, progress: at('z') });
       patch().flush({ title: 'stale', current }, { status: 409, statusText: 'Conflict' });
       await settled();
       expect(keeper.other()).toEqual(current);
@@ -129,7 +129,7 @@ describe('VisitKeeper', () => {
       if (which === 'mine') {
         const again = patch();
         expect(again.request.headers.get('If-Match')).toBe('"5"');
-        again.flush(run({ version: 6, progress: at('a') }));
+        again.flush(visit({ version: 6, progress: at('a') }));
         await settled();
       }
       expect(keeper.progress()!.at).toBe(which === 'mine' ? 'a' : 'z');
@@ -149,7 +149,7 @@ describe('VisitKeeper', () => {
     expect(keeper.later()).toBe(true);
     expect(kept()).toMatchObject({ unsent: true, finishing: true });
     window.dispatchEvent(new Event('online'));
-    patch().flush(run({ version: 2, progress: at('a') }));
+    patch().flush(visit({ version: 2, progress: at('a') }));
     await settled();
     const first = finish();
     const key = first.request.headers.get('Idempotency-Key');
@@ -160,7 +160,7 @@ describe('VisitKeeper', () => {
     window.dispatchEvent(new Event('online'));
     const again = finish();
     expect(again.request.headers.get('Idempotency-Key')).toBe(key);
-    again.flush({ run: run({ version: 3, state: 'finished' }), entries: [] });
+    again.flush({ run: visit({ version: 3, state: 'finished' }), entries: [] });
     await settled();
     expect(keeper.entries()).toEqual([]);
     expect(keeper.later()).toBe(false);
@@ -169,13 +169,13 @@ describe('VisitKeeper', () => {
   });
 
   it('is recorded though its page is shut: the sender goes on alone', async () => {
-    const held: Kept = { run: run({ progress: at('z') }), base: 1, unsent: true, edits: 4 };
+    const held: Kept = { run: visit({ progress: at('z') }), base: 1, unsent: true, edits: 4 };
     TestBed.inject(VisitSender).keep({ ...held, finishing: true });
     expect(TestBed.inject(VisitSender).waiting()).toHaveLength(1);
     TestBed.inject(VisitSender).sendAll();
-    patch().flush(run({ version: 2, progress: at('z') }));
+    patch().flush(visit({ version: 2, progress: at('z') }));
     await settled();
-    finish().flush({ run: run({ version: 3, state: 'finished' }), entries: [] });
+    finish().flush({ run: visit({ version: 3, state: 'finished' }), entries: [] });
     await settled();
     expect(kept()).toBeNull();
     expect(TestBed.inject(VisitSender).waiting()).toEqual([]);
@@ -195,9 +195,14 @@ describe('VisitKeeper', () => {
   });
 
   it('trusts what is on the device over an older answer that the browser kept', async () => {
-    const held = { run: run({ version: 7, progress: at('k') }), base: 7, unsent: false, edits: 2 };
+    const held = {
+      run: visit({ version: 7, progress: at('k') }),
+      base: 7,
+      unsent: false,
+      edits: 2,
+    };
     localStorage.setItem('needlecase.run.r1', JSON.stringify(held));
-    await opened(run({ version: 1 }));
+    await opened(visit({ version: 1 }));
     expect(keeper.progress()!.at).toBe('k');
     expect(keeper.other()).toBeUndefined();
     http.verify();

@@ -26,7 +26,7 @@ export class VisitKeeper implements OnDestroy {
   readonly entries = signal<Entry[] | undefined>(undefined);
   readonly progress = computed(() => this.run()?.progress);
 
-  /** Reads a run, with what this device still holds of it. */
+  /** Reads a visit, with what this device still holds of it. */
   async open(id: string): Promise<void> {
     this.#subscriptions.add(this.#sender.claim(id));
     this.#subscriptions.add(
@@ -54,37 +54,37 @@ export class VisitKeeper implements OnDestroy {
 
   /** Changes the progress; on the device when this returns, with the server soon after. */
   change(edit: (progress: VisitProgress) => VisitProgress, state?: 'active' | 'paused'): void {
-    const run = this.run();
-    if (!run) return;
-    this.#keep({ ...run, progress: edit(run.progress), ...(state ? { state } : {}) });
-    void this.#sender.send(run.id);
+    const visit = this.run();
+    if (!visit) return;
+    this.#keep({ ...visit, progress: edit(visit.progress), ...(state ? { state } : {}) });
+    void this.#sender.send(visit.id);
   }
 
   /** Sets the state and waits until the server has it, and all before it; false when it has not. */
   async settle(state: 'active' | 'paused' | 'abandoned'): Promise<boolean> {
-    const run = this.run();
-    if (!run) return false;
-    this.#keep({ ...run, state });
-    await this.#sender.send(run.id);
-    if (this.#sender.read(run.id)?.unsent) return false;
-    if (state === 'abandoned') this.#sender.forget(run.id);
+    const visit = this.run();
+    if (!visit) return false;
+    this.#keep({ ...visit, state });
+    await this.#sender.send(visit.id);
+    if (this.#sender.read(visit.id)?.unsent) return false;
+    if (state === 'abandoned') this.#sender.forget(visit.id);
     return true;
   }
 
-  /** Finishes the run: recorded by the server now, or when it can be reached. */
+  /** Finishes the visit: recorded by the server now, or when it can be reached. */
   async finish(): Promise<void> {
-    const run = this.run()!;
+    const visit = this.run()!;
     this.problem.set(undefined);
-    const kept = this.#sender.read(run.id);
+    const kept = this.#sender.read(visit.id);
     this.#sender.keep({
-      run,
-      base: run.version,
+      run: visit,
+      base: visit.version,
       unsent: false,
       edits: 0,
       ...kept,
       finishing: true,
     });
-    await this.#sender.send(run.id);
+    await this.#sender.send(visit.id);
     if (this.entries() || this.other() || this.problem()) return;
     this.later.set(true);
   }
@@ -96,14 +96,14 @@ export class VisitKeeper implements OnDestroy {
     this.later.set(false);
   }
 
-  /** Takes a finished run back, so that it can go on. */
+  /** Takes a finished visit back, so that it can go on. */
   async undo(): Promise<void> {
     const { id, version } = this.run()!;
-    const run = await firstValueFrom(
+    const visit = await firstValueFrom(
       this.#api.send<Visit>('POST', `runs/${id}/undo`, undefined, { key: `undo-${id}-${version}` }),
     );
     this.entries.set(undefined);
-    this.#stored(run);
+    this.#stored(visit);
   }
 
   /** After a conflict: what this screen has, or what the other one stored. */
@@ -145,14 +145,14 @@ export class VisitKeeper implements OnDestroy {
     }
   }
 
-  #stored(run: Visit): void {
-    this.run.set(run);
+  #stored(visit: Visit): void {
+    this.run.set(visit);
     this.later.set(false);
     this.saving.set('saved');
-    if (run.state === 'active' || run.state === 'paused') {
-      this.#sender.keep({ run, base: run.version, unsent: false, edits: 0 });
+    if (visit.state === 'active' || visit.state === 'paused') {
+      this.#sender.keep({ run: visit, base: visit.version, unsent: false, edits: 0 });
     } else {
-      this.#sender.forget(run.id);
+      this.#sender.forget(visit.id);
     }
   }
 
@@ -163,13 +163,13 @@ export class VisitKeeper implements OnDestroy {
       this.#stored(stored);
   }
 
-  #keep(run: Visit): void {
-    const kept = this.#sender.read(run.id);
-    this.run.set(run);
+  #keep(visit: Visit): void {
+    const kept = this.#sender.read(visit.id);
+    this.run.set(visit);
     this.#sender.keep({
       ...kept,
-      run,
-      base: run.version,
+      run: visit,
+      base: visit.version,
       unsent: true,
       edits: (kept?.edits ?? 0) + 1,
     });
@@ -179,7 +179,7 @@ export class VisitKeeper implements OnDestroy {
   #take(sent: Sent): void {
     switch (sent.what) {
       case 'stored':
-        this.run.update((run) => run && { ...run, version: sent.run.version });
+        this.run.update((visit) => visit && { ...visit, version: sent.run.version });
         this.saving.set(this.#sender.read(sent.id)?.unsent ? 'saving' : 'saved');
         break;
       case 'finished':

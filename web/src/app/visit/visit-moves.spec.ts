@@ -20,7 +20,7 @@ const WASHER: Machine = {
 };
 
 function show(present: ChemicalEvent[] = []) {
-  const run = signal<Visit>({
+  const visit = signal<Visit>({
     id: 'r',
     version: 1,
     state: 'active',
@@ -33,12 +33,12 @@ function show(present: ChemicalEvent[] = []) {
   const entries = signal<unknown>(undefined);
   const later = signal(false);
   const keeper = {
-    run,
+    run: visit,
     entries,
     later,
-    progress: computed(() => run().progress),
+    progress: computed(() => visit().progress),
     change: (edit: (progress: VisitProgress) => VisitProgress) =>
-      run.update((one) => ({ ...one, progress: edit(one.progress) })),
+      visit.update((one) => ({ ...one, progress: edit(one.progress) })),
   };
   TestBed.configureTestingModule({
     providers: [
@@ -59,9 +59,9 @@ function show(present: ChemicalEvent[] = []) {
   return {
     place: TestBed.inject(VisitPlace),
     moves: TestBed.inject(VisitMoves),
-    run,
+    run: visit,
     later,
-    progress: () => run().progress,
+    progress: () => visit().progress,
   };
 }
 
@@ -123,11 +123,11 @@ describe('moving through a visit', () => {
   });
 
   it('waits at a step that asks what is used, until it is answered', () => {
-    const { place, moves, run } = show();
+    const { place, moves, run: visit } = show();
     const step = place.plan()!.steps.find((one) => one.step.brings)!;
     moves.go(step.key);
     expect(place.waitsFor()).toBe('Answer first');
-    run.update((one) => ({
+    visit.update((one) => ({
       ...one,
       progress: {
         ...one.progress,
@@ -150,12 +150,12 @@ describe('moving through a visit', () => {
   });
 
   it('is done once it was finished, here or there', () => {
-    const { place, later, run } = show();
+    const { place, later, run: visit } = show();
     expect(place.done()).toBe(false);
     later.set(true);
     expect(place.done()).toBe(true);
     later.set(false);
-    run.update((one) => ({ ...one, state: 'finished' }));
+    visit.update((one) => ({ ...one, state: 'finished' }));
     expect(place.done()).toBe(true);
   });
 

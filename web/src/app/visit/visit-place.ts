@@ -106,9 +106,9 @@ export class VisitPlace {
 
   /** How each task of the visit ended, as far as it is told. */
   readonly ends = computed<TaskEnd[]>(() => {
-    const [plan, run, bench] = [this.plan(), this.run(), this.bench()];
-    if (!plan || !run || !bench) return [];
-    return run.tasks.map((task) => {
+    const [plan, visit, bench] = [this.plan(), this.run(), this.bench()];
+    if (!plan || !visit || !bench) return [];
+    return visit.tasks.map((task) => {
       const machine = bench.machines.find(({ id }) => id === task.machineId)!;
       const known = taskOf(machine, task.task);
       return {
@@ -117,7 +117,7 @@ export class VisitPlace {
         machine: machine.name,
         graded: !known.ungraded,
         uses: usesOf(known, machine),
-        ...outcomeOf(task, plan, run.progress),
+        ...outcomeOf(task, plan, visit.progress),
       };
     });
   });

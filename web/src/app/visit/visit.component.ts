@@ -105,8 +105,8 @@ export class VisitComponent {
     inject(DestroyRef).onDestroy(() => this.aloud.quiet());
   }
 
-  protected ticks(run: Visit): number {
-    return Object.keys(run.progress.ticked).length;
+  protected ticks(visit: Visit): number {
+    return Object.keys(visit.progress.ticked).length;
   }
 
   protected begin(): void {
