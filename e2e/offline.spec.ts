@@ -120,6 +120,8 @@ test('trouble is told without a connection, and is on the server once when it is
   await page.getByRole('button', { name: 'It drains slowly' }).click();
   await expect(page.locator('nc-suspects li').first()).toBeVisible();
   await page.getByRole('button', { name: 'The drain gurgles' }).dblclick();
+  // It is safe on the device once it is counted here.
+  await expect(page.getByText('2 not sent yet')).toBeVisible();
   const address = page.url();
   await page.close();
 

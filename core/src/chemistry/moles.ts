@@ -14,8 +14,6 @@ export const MOLAR = {
 export const MOLAR_VOLUME = 24.465;
 /** Baking soda as it is poured, g/ml. */
 export const SODA_DENSITY = 0.93;
-/** US cup, ml. */
-export const CUP = 236.588;
 
 /** g of scale that an acid alone dissolves. @param grams of the acid itself */
 export const scaleDissolved = (acid: 'acetic' | 'citric', grams: number): number =>

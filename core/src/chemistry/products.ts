@@ -105,9 +105,6 @@ export function productById(id: string): Product {
   return product;
 }
 
-/** Whether a product of this id is known. */
-export const isProduct = (id: string): boolean => BY_ID.has(id);
-
 /** A product within a sentence; one that is not known is told as it was entered. */
 export function sayProduct(id = 'a cleaning product'): string {
   const name = BY_ID.get(id)?.name ?? id;

@@ -40,7 +40,7 @@ export interface KindOfEntry {
   stock?: true;
 }
 
-export const KINDS_OF_ENTRY = {
+const KINDS_OF_ENTRY = {
   load: {
     label: 'Loads',
     byHand: 'Loads',

@@ -43,7 +43,7 @@ const instant = () => Type.String({ format: 'date-time' });
 const optionalMultiplier = () => Type.Optional(Type.Number({ minimum: 1, maximum: 5 }));
 const calendarDate = () => Type.String({ format: 'date' });
 
-export const Feature = closed({
+const Feature = closed({
   filterAccess: Type.Optional(oneOf(FEATURES.filterAccess)),
   drainDownHose: Type.Optional(oneOf(FEATURES.drainDownHose)),
   dispenser: Type.Optional(oneOf(FEATURES.dispenser)),
@@ -280,7 +280,7 @@ export const TaskRecord = closed({
 });
 export type TaskRecord = Static<typeof TaskRecord>;
 
-export const StepReading = closed({
+const StepReading = closed({
   value: Type.Number({ minimum: 0, maximum: 100000 }),
 });
 

@@ -7,7 +7,7 @@ const closed = <P extends TProperties>(properties: P, title?: string) =>
 const oneOf = <const T extends readonly (string | number)[]>(values: T) =>
   Type.Unsafe<T[number]>({ enum: [...values] });
 
-export const GivenAmount = closed({
+const GivenAmount = closed({
   value: Type.Number(),
   unit: Type.String({ minLength: 1, maxLength: 12 }),
 });

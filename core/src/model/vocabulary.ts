@@ -56,7 +56,6 @@ export const UNIT_SYSTEMS = ['metric', 'us'] as const;
 export type UnitSystem = (typeof UNIT_SYSTEMS)[number];
 
 export const VISIT_STATES = ['active', 'paused', 'finished', 'abandoned'] as const;
-export type VisitState = (typeof VISIT_STATES)[number];
 
 /** What was said of a proof: it holds, it does not, or it is to be asked after the next load. */
 export const PROOF_RESULTS = ['good', 'bad', 'planned'] as const;
@@ -145,7 +144,6 @@ export type CodeClass = (typeof CODE_CLASSES)[number];
 
 /** How reliably a code points at its stations, in the words that links use. */
 export const CODE_STRENGTHS = ['nearly always', 'often', 'sometimes', 'seldom'] as const;
-export type CodeStrength = (typeof CODE_STRENGTHS)[number];
 
 /** What can happen in a case, from the first symptom to its end. */
 export const CASE_EVENTS = [

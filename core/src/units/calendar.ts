@@ -62,7 +62,7 @@ const SERIALS = new Map<Day, number>();
 const REMEMBERED = 50_000;
 
 /** Whole days from 1 January 1970 to a date. */
-export function serialOf(day: Day): number {
+function serialOf(day: Day): number {
   const known = SERIALS.get(day);
   if (known !== undefined) return known;
   const serial = Math.round(Date.parse(`${day}T00:00:00Z`) / MS_PER_DAY);

@@ -16,7 +16,7 @@ import { normalCdf, normalQuantile } from './normal.js';
 export const LIMIT = 1;
 /** Fouling that may be passed only with the accepted risk. */
 export const DUE_LEVEL = 0.9;
-export const DEFAULT_RISK = 0.1;
+const DEFAULT_RISK = 0.1;
 
 const RATE_SIGMA = 0.6;
 const GRADE_SPREAD = 0.35;

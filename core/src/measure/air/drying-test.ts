@@ -50,7 +50,7 @@ const WETTER = 0.08;
 /** Minutes in which a load only warms up. Judgement. */
 const WARM_UP = 5;
 /** The load that minutes are told for: kg of dry cloth, and moisture to moisture. */
-export const REFERENCE_LOAD = { dry: 3, from: 0.6, to: 0.03 } as const;
+const REFERENCE_LOAD = { dry: 3, from: 0.6, to: 0.03 } as const;
 /** Most moisture that cloth can hold without dripping, kg/kg. */
 const MOST_MOISTURE = 3;
 

@@ -1,5 +1,5 @@
 /** Flow is laminar up to here and reckoned as turbulent from here on. */
-export const TRANSITION = 2040;
+const TRANSITION = 2040;
 
 /**
  * Darcy friction factor of a round pipe: 64/Re while laminar, else Colebrook and White's equation,

@@ -1,17 +1,9 @@
 import { MeasureProblem, type Working } from '../input/fields.js';
 
 /** What a meter on its lowest ohm range shows with one probe on each strip. */
-export const METER_READINGS = ['zero', 'figure', 'open'] as const;
-export type MeterReading = (typeof METER_READINGS)[number];
+export type MeterReading = 'zero' | 'figure' | 'open';
 
-export const SENSOR_OUTCOMES = [
-  'works',
-  'shorted',
-  'clean-first',
-  'faulty',
-  'wrong-probes',
-] as const;
-export type SensorOutcome = (typeof SENSOR_OUTCOMES)[number];
+export type SensorOutcome = 'works' | 'shorted' | 'clean-first' | 'faulty' | 'wrong-probes';
 
 export interface SensorTest {
   outcome: SensorOutcome;

@@ -30,8 +30,6 @@ export const USUAL_BLOWER: Blower = { shutOff: 400, freeFlow: 0.095 };
 
 /** Lint settles below this, m/s (1,200 ft/min; common practice). */
 export const SETTLING_SPEED = 1200 * 0.00508;
-/** Dust-extraction practice for cotton lint, m/s (2,000 to 2,500 ft/min). */
-export const CARRYING_SPEED = 2000 * 0.00508;
 
 export interface VentRun {
   /** From the machine outwards, lengths in m. */

@@ -43,7 +43,7 @@ export const fieldUnit = (field: Field, system: UnitSystem): string =>
   field[system] ?? shownUnit(field.dimension, system);
 
 /** "Give 0.02 to 1 m." in the unit that the person used. */
-export function rangeSaid({ dimension, least, most }: Field, unit: string): string {
+function rangeSaid({ dimension, least, most }: Field, unit: string): string {
   const [from, to] = [least, most].map((limit) =>
     Number(convert(limit, dimension, ownUnit(dimension), unit).toPrecision(3)),
   );

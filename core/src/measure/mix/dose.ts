@@ -35,7 +35,7 @@ export interface DoseQuestion {
 /** By soil, over the label's normal. Common practice. */
 const BY_SOIL: Record<Soil, number> = { light: 0.75, normal: 1, heavy: 1.4 };
 /** High-efficiency rule of practice: two level tablespoons for a usual load, ml. */
-export const TWO_SPOONS = 30;
+const TWO_SPOONS = 30;
 /** How far a dose follows the load: half of it is for the water, half for the wash. Judgement. */
 const FOR_THE_WASH = 0.5;
 const WEEKS = 52.18;
@@ -56,7 +56,7 @@ export interface Dose {
 }
 
 /** EU label bands: soft to 1.5 mmol/L, medium to 2.5, hard above; a mmol/L is 100 mg/L CaCO3. */
-export const doseBand = (hardness: number): Dose['band'] =>
+const doseBand = (hardness: number): Dose['band'] =>
   hardness <= 150 ? 'soft' : hardness <= 250 ? 'medium' : 'hard';
 
 /** Something that acts in a detergent, what it must not meet, and what they would make. */

@@ -38,8 +38,8 @@ export const DRAIN_FIELDS = {
 /** Usual for a healthy machine, m³/s: 12 to 20 L/min (common practice). */
 export const USUAL_DRAIN = { least: 12 / 60_000, most: 20 / 60_000 } as const;
 /** Shares of the machine's own clean flow below which to look, and to clean now. Common practice. */
-export const LOOK_BELOW = 0.7;
-export const CLEAN_BELOW = 0.5;
+const LOOK_BELOW = 0.7;
+const CLEAN_BELOW = 0.5;
 /** Into a bucket it runs so much better: the pipe holds it back. Judgement. */
 const PIPE_HOLDS = 1.25;
 

@@ -38,7 +38,7 @@ export const LEVEL_FIELDS = {
 export const PITCHES = { M8: 1.25, M10: 1.5, M12: 1.75 } as const;
 export type Thread = keyof typeof PITCHES;
 
-export const FEET = ['front-left', 'front-right', 'back-left', 'back-right'] as const;
+const FEET = ['front-left', 'front-right', 'back-left', 'back-right'] as const;
 export type Foot = (typeof FEET)[number];
 
 export interface FootTurns {
@@ -57,7 +57,7 @@ export interface Level {
 }
 
 /** As level as a bubble shows, mm/m. Common practice. */
-export const LEVEL_WITHIN = 1;
+const LEVEL_WITHIN = 1;
 
 /**
  * Which foot, how many turns. The highest corner stays, the others are screwed out to it.

@@ -50,13 +50,13 @@ export type PlumbingCode = (typeof PLUMBING_CODES)[number];
 const INCH = 0.0254;
 
 /** Standpipe over the trap weir, m. IPC 802.4 (18 to 42 in), UPC 804.1 (18 to 30 in), from memory. */
-export const WEIR_RANGE: Record<PlumbingCode, { least: number; most: number }> = {
+const WEIR_RANGE: Record<PlumbingCode, { least: number; most: number }> = {
   IPC: { least: 18 * INCH, most: 42 * INCH },
   UPC: { least: 18 * INCH, most: 30 * INCH },
 };
 /** Hose inside the pipe, and its highest point over the floor, m. Common practice; the manual overrides. */
-export const INSERTED = { least: 0.15, most: 0.3 } as const;
-export const HOSE_TOP = { least: 0.6, most: 0.9 } as const;
+const INSERTED = { least: 0.15, most: 0.3 } as const;
+const HOSE_TOP = { least: 0.6, most: 0.9 } as const;
 
 export interface Standpipe {
   warnings: {

@@ -9,8 +9,8 @@ export interface Drum {
 export const COMMON_DRUM: Drum = { radius: 0.26, depth: 0.35 };
 
 /** A shallow tray of 3 litres is carried half full, a bucket of 10 litres with 8 in it. */
-export const TRAY_LITRES = 1.5;
-export const BUCKET_LITRES = 8;
+const TRAY_LITRES = 1.5;
+const BUCKET_LITRES = 8;
 
 /**
  * Water standing in a front loader, up to a height at the glass: a segment of a lying cylinder.

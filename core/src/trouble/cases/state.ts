@@ -6,7 +6,7 @@ import { isWrong, readReading } from '../../units/reading.js';
 import type { Situation } from '../diagnosis/priors.js';
 
 /** Days within which a symptom that comes back opens its case again, where nobody chose. */
-export const RETURN_DAYS = 30;
+const RETURN_DAYS = 30;
 
 export interface CaseFigure {
   value: number;

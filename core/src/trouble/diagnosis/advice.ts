@@ -90,7 +90,7 @@ function fixesFor(
  * two causes are there together, it takes both.
  * @param explains causes that make anything of what was seen; only these are tried
  */
-export function expectedMinutes(
+function expectedMinutes(
   { causes, network }: Diagnosis,
   belief: CauseBelief,
   explains: readonly boolean[],

@@ -2,7 +2,8 @@ import 'fake-indexeddb/auto';
 import { TestBed } from '@angular/core/testing';
 import type { CaseNews } from '@needlecase/core';
 import { IDBFactory } from 'fake-indexeddb';
-import { Observable, of, Subject, throwError } from 'rxjs';
+import type { Observable } from 'rxjs';
+import { of, Subject, throwError } from 'rxjs';
 import { ApiProblem, ApiService } from './api.service';
 import { OutboxService, type Outgoing } from './outbox.service';
 
