@@ -76,7 +76,7 @@ const SHOTS = {
   'machine-dryer': { path: `machine/${idOf('Cellar dryer')}/duct-run` },
   'machine-phone': { path: `machine/${idOf('Top-floor dryer')}`, size: PHONE },
   visit: { path: 'visit' },
-  'run-opening': {
+  'visit-opening': {
     before: async () => {
       filterRun = await beginRun([
         { machineId: idOf('Cellar washer'), task: 'gasket-folds' },
@@ -85,7 +85,7 @@ const SHOTS = {
       return `visit/${filterRun.id}`;
     },
   },
-  'run-step-phone': {
+  'visit-step-phone': {
     size: PHONE,
     theme: 'dark',
     before: async () => {
@@ -94,7 +94,7 @@ const SHOTS = {
     },
     act: (page) => until(page, 'Pull the cap off the hose'),
   },
-  'run-guard-phone': {
+  'visit-guard-phone': {
     size: PHONE,
     theme: 'dark',
     before: async () => {

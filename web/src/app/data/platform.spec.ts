@@ -37,10 +37,10 @@ describe('over plain http', () => {
 describe('in a secure context', () => {
   it('a lock that another tab has is left', async () => {
     const work = vi.fn(() => Promise.resolve());
-    const request = (_name: string, _how: object, then: (lock: unknown) => Promise<void>) =>
+    const request = (_name: string, _how: object, then: (lock: unknown) => Promise<unknown>) =>
       then(null);
     vi.stubGlobal('navigator', { locks: { request } });
-    await lockedIfFree('a', work);
+    expect(await lockedIfFree('a', work)).toBe(false);
     expect(work).not.toHaveBeenCalled();
   });
 

@@ -20,11 +20,15 @@ export async function locked<T>(name: string, work: () => Promise<T>): Promise<T
   return hasLocks() ? navigator.locks.request(name, work) : work();
 }
 
-/** As `locked`, but leaves it where another tab has the lock. */
-export async function lockedIfFree(name: string, work: () => Promise<void>): Promise<void> {
-  if (!hasLocks()) return work();
-  await navigator.locks.request(name, { ifAvailable: true }, async (lock) => {
+/** As `locked`, but leaves it where another tab has the lock. @returns whether it was done */
+export async function lockedIfFree(name: string, work: () => Promise<void>): Promise<boolean> {
+  if (!hasLocks()) {
+    await work();
+    return true;
+  }
+  return navigator.locks.request(name, { ifAvailable: true }, async (lock) => {
     if (lock) await work();
+    return lock !== null;
   });
 }
 

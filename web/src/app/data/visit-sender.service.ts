@@ -80,10 +80,14 @@ export class VisitSender {
   keep(kept: Kept): void {
     const { id } = kept.run;
     const before = this.#here.get(id);
-    this.#here.set(id, kept);
     const others =
       !before?.unsent && !kept.unsent && readDevice(id)?.unsent && !this.#claims.has(id);
-    if (!others) writeDevice(kept);
+    this.#hold(kept, !others);
+  }
+
+  #hold(kept: Kept, onDevice: boolean): void {
+    this.#here.set(kept.run.id, kept);
+    if (onDevice) writeDevice(kept);
     this.#count();
   }
 
@@ -100,10 +104,12 @@ export class VisitSender {
     return () => letGo();
   }
 
-  /** Sends a visit unless another tab has it open. */
+  /** Sends a visit unless another tab has it open; that one may be about to shut, so it looks again. */
   sendIfFree(id: string): void {
     if (this.#claims.has(id)) return void this.send(id);
-    void lockedIfFree(PREFIX + id, () => this.send(id));
+    void lockedIfFree(PREFIX + id, () => this.send(id)).then((sent) => {
+      if (!sent) this.#later();
+    });
   }
 
   forget(id: string): void {
@@ -118,8 +124,15 @@ export class VisitSender {
     this.#conflicts.delete(id);
   }
 
+  #later(): void {
+    clearTimeout(this.#retry);
+    if (!this.#gone) this.#retry = setTimeout(() => this.sendAll(), RETRY_MS);
+  }
+
   /** Sends everything that waits. */
   sendAll(): void {
+    // Another tab may have sent some of it.
+    this.#count();
     for (const [id, { unsent, finishing }] of this.#here) {
       if (unsent || finishing) void this.send(id);
     }
@@ -149,8 +162,7 @@ export class VisitSender {
       if (!(problem instanceof ApiProblem)) throw problem;
       if (problem.unreachable || problem.status >= 500) {
         this.sent$.next({ id, what: 'unreachable' });
-        clearTimeout(this.#retry);
-        if (!this.#gone) this.#retry = setTimeout(() => this.sendAll(), RETRY_MS);
+        this.#later();
       } else {
         this.#conflicts.add(id);
         this.sent$.next({ id, what: 'refused', problem });
@@ -164,13 +176,17 @@ export class VisitSender {
     if (kept.unsent) {
       const stored = await this.#patch(kept);
       if (!stored) return false;
+      // Read anew: it stands on the device whoever left it there.
       const now = this.read(id) ?? kept;
-      this.keep({
-        ...now,
-        run: { ...now.run, version: stored.version },
-        base: stored.version,
-        unsent: now.edits !== kept.edits,
-      });
+      this.#hold(
+        {
+          ...now,
+          run: { ...now.run, version: stored.version },
+          base: stored.version,
+          unsent: now.edits !== kept.edits,
+        },
+        true,
+      );
       this.sent$.next({ id, what: 'stored', run: stored });
       return true;
     }
