@@ -38,7 +38,9 @@ export interface RunningCost {
   working: Working[];
 }
 
+/** Weeks of a year: 365.25 days. */
 const WEEKS = 52.18;
+/** Moisture of cloth that is dry enough to be put away, kg/kg. Common practice. */
 const TARGET = 0.03;
 
 /** What today's restriction costs a year against a clean way, by the drum model. @throws MeasureProblem */

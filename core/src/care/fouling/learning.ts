@@ -58,10 +58,10 @@ export interface LearningQuestion {
   own: boolean;
 }
 
-/** Evidence lengthens an interval by no more than this at each opening. */
+/** Evidence lengthens an interval by no more than this factor at each opening. Judgement. */
 const RESTRAINT = 1.5;
 const STRETCH_ROOM = 2;
-/** A figure read within so many loads or days of a clean is one of the clean machine. */
+/** A figure read within so many loads or days of a clean is one of the clean machine. Judgement. */
 const STILL_CLEAN = 3;
 /** So much evidence is kept to be shown; a record of decades has more. */
 const KEPT = 12;

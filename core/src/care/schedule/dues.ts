@@ -6,7 +6,7 @@ import { due, type Due, type DueQuestion, type DueStatus } from './due.js';
 import type { History, Measured } from '../record/history.js';
 import { Openings } from '../record/openings.js';
 
-/** Due dates of all tasks of a machine. */
+/** Due dates of all tasks of a machine. @param now UTC instant, milliseconds */
 export function duesOf(
   machine: Machine,
   history: Pick<History, 'openings' | 'readings' | 'usage'>,
@@ -16,7 +16,7 @@ export function duesOf(
   return questionsOf(machine, history, household, now).map(due);
 }
 
-/** What is asked of the engine for each task of a machine. */
+/** What is asked of the engine for each task of a machine. @param now UTC instant, milliseconds */
 export function questionsOf(
   machine: Machine,
   history: Pick<History, 'openings' | 'readings' | 'usage'>,
@@ -69,7 +69,10 @@ const RANK: Record<DueStatus, number> = {
   habit: 5,
 };
 
-/** Due before not known before soon before fine; the earlier date first. */
+/**
+ * Due before not known before soon before fine; the earlier date first.
+ * @returns a number below, at or above 0, as sorting wants it
+ */
 export function byUrgency(a: Pick<Due, 'status' | 'on'>, b: Pick<Due, 'status' | 'on'>): number {
   return RANK[a.status] - RANK[b.status] || (a.on ?? '9999').localeCompare(b.on ?? '9999');
 }

@@ -47,7 +47,7 @@ export function speedUps(
   });
 }
 
-/** What an interval is multiplied by where it fouls faster. */
+/** The factor by which an interval is multiplied where it fouls faster, 0 to 1. */
 export const paceOf = (speeds: readonly SpeedUp[]): number =>
   1 / speeds.reduce((product, { multiplier }) => product * multiplier, 1);
 

@@ -61,21 +61,24 @@ export interface DrumResult {
   balance: { heatIn: number; heatOut: number; heatStored: number; waterOut: number };
 }
 
-/** J/(kg K): cloth (cotton), water, air, vapour; J/kg to turn water at 0 °C to vapour. */
+/**
+ * J/(kg K): cloth (cotton; textile handbooks, from memory), water, air, vapour; J/kg to turn water at
+ * 0 °C to vapour (ASHRAE Handbook, Fundamentals, chapter 1).
+ */
 const CLOTH = 1340;
 const WATER = 4186;
 const AIR = 1006;
 const VAPOUR = 1860;
 const EVAPORATION = 2_501_000;
-/** How near the air comes to the cloth's own vapour and temperature. */
+/** How near the air comes to the cloth's own vapour and temperature. Judgement. */
 const EFFECTIVENESS = 0.85;
 /** J/K of the drum's metal, and of the heater's box; W/K through the cabinet. Judgement. */
 const DRUM = 9000;
 const BOX = 2500;
 const THROUGH_CABINET = 9;
-/** W of motor and fan. */
+/** W of motor and fan. Common practice. */
 const MOTOR = 220;
-/** °C: the limit thermostat at the heater opens, and closes again. */
+/** °C: the limit thermostat at the heater opens, and closes again; the same at the exhaust. Common practice. */
 const LIMIT = 135;
 const LIMIT_CLOSES = 115;
 const THERMOSTAT = 68;
@@ -85,7 +88,7 @@ const LONGEST = 5 * 3600;
 /** Seconds between two moments that are told. */
 const TOLD = 30;
 
-/** Water activity of cotton by its moisture, 0 to 1. */
+/** Water activity of cotton by its moisture, 0 to 1: a fit to sorption curves of cotton, from memory. */
 export const activity = (moisture: number): number =>
   1 - Math.exp(-((Math.max(0, moisture) / 0.09) ** 1.2));
 

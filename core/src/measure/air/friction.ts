@@ -1,4 +1,4 @@
-/** Flow is laminar up to here and reckoned as turbulent from here on. */
+/** Reynolds number up to which flow is laminar; reckoned as turbulent from here on. Textbook, from memory. */
 const TRANSITION = 2040;
 
 /**

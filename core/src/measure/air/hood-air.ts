@@ -32,7 +32,11 @@ export interface HoodAir {
   working: Working[];
 }
 
-/** By an anemometer. @throws MeasureProblem */
+/**
+ * By an anemometer.
+ * @param best this machine’s own best, m³/s
+ * @throws MeasureProblem
+ */
 export function hoodAirBySpeed(given: Given<typeof ANEMOMETER_FIELDS>, best?: number): HoodAir {
   const { speed, area } = readFields(given, ANEMOMETER_FIELDS);
   return judged(speed * area, best, `${figure(speed, 'speed')} × ${figure(area, 'area')}`);

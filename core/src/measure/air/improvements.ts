@@ -13,7 +13,7 @@ interface Change {
   apply: (run: VentRun) => VentRun;
 }
 
-/** A hose that is long enough to pull the machine out, m. */
+/** A hose that is long enough to pull the machine out, m. Common practice. */
 const SHORT_HOSE = 1.2;
 
 const mapped = (run: VentRun, change: (piece: VentPiece) => VentPiece): VentRun => ({

@@ -1,6 +1,6 @@
 import { ventRun, type VentRun } from './vent-run.js';
 
-/** Share of the duct's width that a lining may take at most: it leaves a tenth open. */
+/** Share of the duct's width that a lining may take at most: it leaves a tenth open. Judgement. */
 const MOST = 0.45;
 const STEPS = 50;
 

@@ -64,6 +64,7 @@ export const NARROW_WIDTH: Field = {
   us: 'in',
 };
 
+/** Of the air in a vent duct while it dries. Common practice. */
 const EXHAUST_CELSIUS = 60;
 
 /** A vent run as it is given, in metres. @throws MeasureProblem naming every field at fault */

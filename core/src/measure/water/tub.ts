@@ -30,7 +30,7 @@ export function tubLitres(height: number, { radius, depth }: Drum = COMMON_DRUM)
   return depth * area * 1000;
 }
 
-/** How often a tray or a bucket has to be carried. */
+/** How often a tray or a bucket has to be carried, for water in litres. */
 export function tripsFor(litres: number): { trays: number; buckets: number } {
   const trips = (each: number) => Math.max(0, Math.ceil(litres / each - 1e-9));
   return { trays: trips(TRAY_LITRES), buckets: trips(BUCKET_LITRES) };
