@@ -133,9 +133,13 @@ export async function ready(page: Page): Promise<void> {
 export async function goOn(page: Page): Promise<void> {
   const title = page.locator('[data-step-title]');
   const before = (await title.textContent())!;
-  const nothing = page.getByRole('button', { name: 'Nothing', exact: true });
-  // What was chosen just now may take the question away meanwhile.
-  if (await nothing.isVisible()) await nothing.click({ timeout: 2000 }).catch(() => undefined);
+  // What was chosen just now is shown at the next frame, and takes the question away; then in one go.
+  await page.evaluate(async () => {
+    for (let i = 0; i < 2; i++) await new Promise(requestAnimationFrame);
+    [...document.querySelectorAll('button')]
+      .find(({ textContent }) => textContent.trim() === 'Nothing')
+      ?.click();
+  });
   await page.locator('[data-onward]').click();
   await expect(title).not.toHaveText(before);
 }

@@ -52,3 +52,25 @@ test('what plain http takes away is said once, and no more', async ({ page, demo
   await expect(page.getByRole('button', { name: /^Count a load/ }).first()).toBeVisible();
   await expect(said).toHaveCount(0);
 });
+
+test('a network that answers with a sign-in page takes no load away', async ({ page, demo }) => {
+  const { id: machineId } = await machineCalled(demo, 'Cellar washer');
+  const counted = async () =>
+    (await demo.api<BenchView>('bench')).loads.find((one) => one.machineId === machineId)!.today;
+  const before = await counted();
+  await page.goto(demo.address);
+  const count = page.getByRole('button', { name: /^Count a load of the Cellar washer/ });
+  await count.waitFor();
+  for (const status of [200, 403]) {
+    const answered = page.waitForResponse('**/api/v1/entries');
+    await page.route('**/api/v1/entries', (route) =>
+      route.fulfill({ status, contentType: 'text/html', body: '<h1>Sign in to this network</h1>' }),
+    );
+    await count.click();
+    await answered;
+    await expect(page.getByText(/not sent yet/).first()).toBeVisible();
+    await page.unroute('**/api/v1/entries');
+  }
+  await expect(page.getByText(/not sent yet/)).toHaveCount(0, { timeout: 15_000 });
+  expect(await counted()).toBe(before + 2);
+});

@@ -2,8 +2,6 @@ import type { CaseRecord, Entry, Visit } from '@needlecase/core';
 import { expect, goTo, machineCalled, test, type House } from './house.js';
 
 test.use({ serviceWorkers: 'allow' });
-// A request that never ended was seen once after the server came back; a second try is told as flaky.
-test.describe.configure({ retries: 1 });
 
 /** The visit's entries on the server, newest first. */
 const entriesOf = async (house: House, run: string): Promise<Entry[]> => {

@@ -1,12 +1,12 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type { FieldProblem } from '@needlecase/core';
-import { catchError, throwError, type Observable } from 'rxjs';
+import { catchError, throwError, timeout, TimeoutError, type Observable } from 'rxjs';
 
 /** What went wrong with a request, in words that can be shown. */
 export class ApiProblem extends Error {
   constructor(
-    /** 0 when the server could not be reached. */
+    /** 0 when the server could not be reached, or what answered was not the server. */
     readonly status: number,
     readonly title: string,
     readonly detail: string,
@@ -29,13 +29,18 @@ interface Change {
   key?: string;
 }
 
+/** After so long nobody answers any more, ms: a connection can die without a word. */
+const PATIENCE = { read: 20_000, change: 12_000, picture: 120_000 } as const;
+
 /** The one way to the server. */
 @Injectable({ providedIn: 'root' })
 export class ApiService {
   readonly #http = inject(HttpClient);
 
   get<T>(path: string, params: Record<string, string | number | boolean> = {}): Observable<T> {
-    return this.#http.get<T>(`/api/v1/${path}`, { params }).pipe(catchError(asProblem));
+    return this.#http
+      .get<T>(`/api/v1/${path}`, { params })
+      .pipe(timeout(PATIENCE.read), catchError(asProblem));
   }
 
   send<T>(
@@ -50,21 +55,35 @@ export class ApiService {
     };
     return this.#http
       .request<T>(method, `/api/v1/${path}`, { body, headers })
-      .pipe(catchError(asProblem));
+      .pipe(
+        timeout(body instanceof Blob ? PATIENCE.picture : PATIENCE.change),
+        catchError(asProblem),
+      );
   }
 }
 
-function asProblem(error: unknown): Observable<never> {
-  return throwError(() => (error instanceof HttpErrorResponse ? read(error) : error));
+const STILL_HERE = 'What you entered is still here. Try again when the connection is back.';
+
+const asProblem = (error: unknown): Observable<never> => throwError(() => problemOf(error));
+
+function problemOf(error: unknown): unknown {
+  if (error instanceof TimeoutError) {
+    return new ApiProblem(0, 'The server does not answer.', STILL_HERE);
+  }
+  return error instanceof HttpErrorResponse ? read(error) : error;
 }
 
-function read({ status, error }: HttpErrorResponse): ApiProblem {
+function read({ status, error, headers }: HttpErrorResponse): ApiProblem {
   // The service worker answers 504 where there is no connection and nothing is kept.
   if (status === 0 || status === 504) {
+    return new ApiProblem(0, 'The server cannot be reached.', STILL_HERE);
+  }
+  // Whatever the server refuses, it says in problem details (RFC 9457); a login page does not.
+  if (!headers.get('Content-Type')?.includes('problem+json')) {
     return new ApiProblem(
       0,
-      'The server cannot be reached.',
-      'What you entered is still here. Try again when the connection is back.',
+      'Something else answered than the Needlecase server.',
+      `${STILL_HERE} A network that wants you to sign in first does this.`,
     );
   }
   const problem = parsed(error);

@@ -65,7 +65,7 @@ async function draw(
   // Readings are gathered for 60 ms.
   const settle = async () => {
     fixture.detectChanges();
-    await new Promise((later) => setTimeout(later, 90));
+    await vi.advanceTimersByTimeAsync(90);
     fixture.detectChanges();
   };
   await settle();
@@ -100,6 +100,9 @@ const page =
     of({ entries });
 
 describe('LogComponent', () => {
+  beforeEach(() => void vi.useFakeTimers({ now: Date.now() }));
+  afterEach(() => vi.useRealTimers());
+
   it('gathers entries by their day, in the zone they were entered in', async () => {
     const log = await draw(
       page(
