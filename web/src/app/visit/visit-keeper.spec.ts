@@ -46,6 +46,13 @@ describe('VisitKeeper', () => {
   const kept = () => JSON.parse(localStorage.getItem('needlecase.run.r1') ?? 'null') as Kept | null;
   const finish = () => http.expectOne('/api/v1/runs/r1/finish');
   const patch = () => http.expectOne(({ method }) => method === 'PATCH');
+  /** As the server refuses: in problem details. */
+  const refuse = (status: number, problem: object) =>
+    patch().flush(problem, {
+      status,
+      statusText: 'refused',
+      headers: { 'Content-Type': 'application/problem+json' },
+    });
 
   it('keeps a change on the device at once, and as sent when the server has it', async () => {
     await opened();
@@ -110,7 +117,7 @@ describe('VisitKeeper', () => {
     await opened();
     keeper.change(() => at('a'));
     const current = visit({ version: 2, progress: at('a') });
-    patch().flush({ title: 'stale', current }, { status: 409, statusText: 'Conflict' });
+    refuse(409, { title: 'stale', current });
     await settled();
     expect(keeper.other()).toBeUndefined();
     expect(keeper.run()!.version).toBe(2);
@@ -122,7 +129,7 @@ describe('VisitKeeper', () => {
       await opened();
       keeper.change(() => at('a'));
       const current = visit({ version: 5, progress: at('z') });
-      patch().flush({ title: 'stale', current }, { status: 409, statusText: 'Conflict' });
+      refuse(409, { title: 'stale', current });
       await settled();
       expect(keeper.other()).toEqual(current);
       keeper.choose(which);
@@ -211,7 +218,7 @@ describe('VisitKeeper', () => {
   it('says what the server refused', async () => {
     await opened();
     keeper.change(() => at('a'));
-    patch().flush({ title: 'There is no such run.' }, { status: 404, statusText: 'Not Found' });
+    refuse(404, { title: 'There is no such run.' });
     await settled();
     expect(keeper.problem()!.title).toBe('There is no such run.');
     expect(keeper.saving()).toBe('kept here');
