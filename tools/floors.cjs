@@ -3,6 +3,7 @@ const FLOORS = [
   { room: 'model', holds: 'schemas, the fixed words of the field, quantities, entry kinds' },
   { room: 'units', holds: 'quantities and their conversion, figures in sentences, calendar' },
   { room: 'chemistry', holds: 'products, what must not meet, guard, recipes' },
+  { room: 'world', holds: 'the machine as a model: facts, acts of steps, water, heat, time' },
   { room: 'measure/input', holds: 'what an instrument takes in, and how readings are kept' },
   { room: 'measure/water', holds: 'instruments along the water line' },
   { room: 'measure/mix', holds: 'instruments of dosing and mixing' },
@@ -13,6 +14,10 @@ const FLOORS = [
   { room: 'care/fouling', holds: 'how fouled: beliefs, learning' },
   { room: 'care/schedule', holds: 'when: intervals, rules, due dates, explanations, a year' },
   { room: 'care/visit', holds: 'how it is done: plan, progress, products, proofs, entries' },
+  {
+    room: 'laws',
+    holds: 'every visit against the laws of the world; changed visits that measure them',
+  },
   { room: 'care/house', holds: 'the whole household: machine states, supplies, habits' },
   { room: 'trouble/data', holds: 'causes, checks, symptoms, stop rules' },
   { room: 'trouble/codes', holds: 'display codes: sheets, reading, evidence' },

@@ -33,7 +33,7 @@ export function tasksOf(machine: Build): Task[] {
   return [
     ...TASKS.filter((task) => task.kinds.includes(machine.kind) && holds(task.when, machine)),
     ...own,
-  ].sort((a, b) => a.order - b.order);
+  ];
 }
 
 /**

@@ -2,9 +2,6 @@ import type { OwnTask } from '../../model/schemas.js';
 import type { MachineKind } from '../../model/vocabulary.js';
 import type { Procedure, Task } from './types.js';
 
-/** Own tasks come before the empty cycle that ends a visit. */
-const ORDER = 85;
-
 /** A household's own task, as the engines read tasks. It has one interval, whatever the school. */
 export function ownTask(own: OwnTask, kind: MachineKind): Task {
   const interval = { [own.unit]: own.every };
@@ -17,7 +14,6 @@ export function ownTask(own: OwnTask, kind: MachineKind): Task {
     intervals: { often: interval, steady: interval, stretch: interval, count: interval },
     safety: false,
     setups: own.unplugged ? ['unplugged'] : [],
-    order: ORDER,
     minutes: { hands: own.minutes, waiting: 0 },
     reason: own.reason?.trim() || 'You added this task yourself.',
     basis: 'your own',
@@ -34,12 +30,14 @@ export function ownProcedure(own: OwnTask): Procedure {
     steps: [
       {
         id: 'found',
+        acts: { at: 'outside' },
         do: 'Note how it looks before you begin.',
         why: 'The grade moves the next date.',
         note: 'grade',
       },
       ...own.steps.map((step, i) => ({
         id: `own-${i + 1}`,
+        acts: { at: 'outside' as const },
         do: step,
         why: own.reason?.trim() || 'It is a step you wrote yourself.',
       })),
@@ -47,6 +45,7 @@ export function ownProcedure(own: OwnTask): Procedure {
     putBack: [
       {
         id: 'own-back',
+        acts: { at: 'outside' },
         do: 'Put everything back as it was.',
         why: 'The machine must be ready for the next load.',
       },
@@ -54,6 +53,7 @@ export function ownProcedure(own: OwnTask): Procedure {
     proof: [
       {
         id: 'own-proof',
+        acts: { at: 'outside' },
         later: true,
         do: 'Look at it once more at the next load.',
         why: 'Work that holds shows itself then.',

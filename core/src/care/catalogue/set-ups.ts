@@ -1,5 +1,6 @@
 import type { VisitTask } from '../../model/schemas.js';
-import { setUpById, setUpIdsOf, isTask, taskById } from './lookup.js';
+import { SETUPS } from './data/setups.js';
+import { setUpIdsOf, isTask, taskById } from './lookup.js';
 import type { Build, SetUp, Task } from './types.js';
 
 /** Key of a task's record within a visit. */
@@ -8,7 +9,7 @@ export const taskKey = ({ machineId, task }: VisitTask): string => `${machineId}
 /** The set-ups of some tasks of a machine, each once, in the order in which they are made. */
 export function setUpsOf(machine: Build, tasks: readonly Task[]): SetUp[] {
   const ids = new Set(tasks.flatMap((task) => setUpIdsOf(task, machine)));
-  return [...ids].map(setUpById).sort((a, b) => a.order - b.order);
+  return SETUPS.filter(({ id }) => ids.has(id));
 }
 
 /** Minutes at work and waiting for some tasks of one machine, each set-up counted once. */

@@ -7,6 +7,7 @@ import type {
   Programme,
   SchoolId,
 } from '../../model/vocabulary.js';
+import type { Acts } from '../../world/acts.js';
 import type { FigureId } from './data/figures.js';
 
 /*
@@ -88,8 +89,6 @@ export interface Task {
   measures?: readonly StationMeasure[];
   /** What a load of another programme counts for, where that is not one. */
   programmes?: Partial<Record<Programme, number>>;
-  /** Place in the natural order of a visit: dry before wet, top before bottom. */
-  order: number;
   /** Minutes at work and minutes waiting, without the set-ups. */
   minutes: { hands: number; waiting: number };
   /** Why it is done at all, for the why-panel. */
@@ -116,10 +115,6 @@ export interface StationMeasure {
 export interface SetUp {
   id: string;
   name: string;
-  /** Lower comes first on the way in. */
-  order: number;
-  /** Lower comes first on the way out: taps are opened and looked at before the push back. */
-  back: number;
   minutes: number;
   fetch: readonly string[];
   steps: readonly Step[];
@@ -134,6 +129,8 @@ export interface Hazard {
 
 export interface Step {
   id: string;
+  /** What it is to the machine: where the hands are, what it needs, does, starts and proves. */
+  acts: Acts;
   /** One action. */
   do: string;
   why: string;
@@ -181,10 +178,6 @@ export interface Procedure {
   finds?: readonly string[];
   steps: readonly Step[];
   putBack: readonly Step[];
-  /** True where the part must dry and so goes back after everything else is done. */
-  putBackLast?: true;
-  /** True where the machine runs empty for it: after all else is put back and plugged in. */
-  atEnd?: true;
   proof: readonly Step[];
 }
 

@@ -1,6 +1,6 @@
 import type { Machine } from '../../model/schemas.js';
 import { daysBetween, type Day } from '../../units/calendar.js';
-import { planVisit, type FetchItem } from './plan.js';
+import { minutesOfVisit, planVisit, type FetchItem } from './plan.js';
 import { withoutCovered } from '../catalogue/set-ups.js';
 import { byUrgency } from '../schedule/dues.js';
 import type { DueSummary } from '../schedule/summary.js';
@@ -53,7 +53,7 @@ export function nextVisit(
   const chosen = [first];
   for (const one of wanted) {
     if (chosen.includes(one)) continue;
-    const { hands } = planVisit(withoutCovered([...chosen, one]), machines).minutes;
+    const { hands } = minutesOfVisit(withoutCovered([...chosen, one]), machines);
     if (hands <= minutesAtWork) chosen.push(one);
   }
   const tasks = withoutCovered(chosen).sort(byUrgency);

@@ -45,25 +45,19 @@ function variants(kind: MachineKind): VisitMachine[] {
 const every = MACHINE_KINDS.flatMap((kind) => [{ id: ID, kind, features: {} }, ...variants(kind)]);
 
 describe('planVisit', () => {
-  it('walks every task in every variant: set up, worked, put back, undone, proved, in that order', () => {
-    // What had to dry goes back after the set-ups are undone, all but the plug.
-    const order = ['set-up', 'work', 'put-back', 'undo', 'last', 'proof'];
+  it('walks every task in every variant: prepared before worked, proved after, no step twice', () => {
     for (const machine of every) {
       for (const { id } of tasksOf(machine)) {
         const { steps, minutes, fetch } = planVisit([{ machineId: ID, task: id }], [machine]);
-        const phases = steps.map(({ phase }) => order.indexOf(phase));
         const name = `${id} ${JSON.stringify(machine.features)}`;
-        const dried = procedureById(id).putBackLast ? 'put-back' : undefined;
-        const walked = phases.filter((phase) => order[phase] !== dried);
-        expect(walked, name).toEqual([...walked].sort((a, b) => a - b));
+        const own = steps.filter(({ task }) => task === id);
+        const prepared = steps.findLastIndex(({ phase }) => phase === 'set-up');
+        expect(steps.indexOf(own[0]!), name).toBeGreaterThan(prepared);
+        const proved = own.findIndex(({ phase }) => phase === 'proof');
+        expect(proved, name).toBeGreaterThan(0);
+        expect(own.slice(proved).every(({ phase }) => phase === 'proof')).toBe(true);
+        expect(own.some(({ phase }) => phase === 'put-back')).toBe(true);
         expect(new Set(steps.map(({ key }) => key)).size, name).toBe(steps.length);
-        const atEnd = procedureById(id).atEnd;
-        for (const phase of atEnd ? ['last', 'proof'] : ['work', 'put-back', 'proof']) {
-          expect(
-            steps.some((step) => step.phase === phase),
-            `${name} ${phase}`,
-          ).toBe(true);
-        }
         expect(minutes.hands).toBeGreaterThan(0);
         expect(fetch.length).toBeGreaterThan(0);
       }
@@ -74,6 +68,8 @@ describe('planVisit', () => {
     const pairs: [did: string, undid: string][] = [
       ['unplug', 'plug-in'],
       ['gas-shut', 'gas-open'],
+      ['gas-which', 'gas-open-if'],
+      ['flap-left', 'flap-shut'],
       ['tap-off', 'tap-on'],
       ['panel-behind', 'panel-back'],
       ['pull-out', 'push-back'],
@@ -104,13 +100,15 @@ describe('planVisit', () => {
     ];
     const met = new Set<string>();
     for (const machine of every) {
-      const tasks = tasksOf(machine).map(({ id }) => ({ machineId: ID, task: id }));
-      const ids = planVisit(tasks, [machine]).steps.map(({ step }) => step.id);
-      for (const [did, undid] of pairs) {
-        const at = ids.indexOf(did);
-        if (at < 0) continue;
-        met.add(did);
-        expect(ids.indexOf(undid, at), `${did} in ${JSON.stringify(machine)}`).toBeGreaterThan(at);
+      for (const { id } of tasksOf(machine)) {
+        const { steps } = planVisit([{ machineId: ID, task: id }], [machine]);
+        const ids = steps.map(({ step }) => step.id);
+        for (const [did, undid] of pairs) {
+          const at = ids.indexOf(did);
+          if (at < 0) continue;
+          met.add(did);
+          expect(ids.indexOf(undid, at), `${did} of ${id}`).toBeGreaterThan(at);
+        }
       }
     }
     expect([...met].sort()).toEqual(pairs.map(([did]) => did).sort());
@@ -142,7 +140,7 @@ describe('planVisit', () => {
         step.hazards?.some((id) => id.startsWith('gas')) ? step.id : [],
       );
     expect(cautions('gas')).toEqual(['gas-shut', 'hose-off', 'gas-open']);
-    expect(cautions('unknown')).toEqual(['gas-which', 'hose-off']);
+    expect(cautions('unknown')).toEqual(['gas-which', 'hose-off', 'gas-open-if']);
     expect(cautions('electric')).toEqual([]);
   });
 
@@ -163,19 +161,43 @@ describe('planVisit', () => {
     }
   });
 
-  it('opens taps and gas before the push back, plugs in after it, and ends with level and heat', () => {
+  it('opens the tap before the push back and the gas after it, looks for drips before the heat', () => {
     for (const machine of every) {
       const tasks = tasksOf(machine).map(({ id }) => ({ machineId: ID, task: id }));
       const ids = planVisit(tasks, [machine]).steps.map(({ step }) => step.id);
-      const at = (id: string) => ids.indexOf(id);
       const name = JSON.stringify(machine);
-      for (const opened of ['tap-on', 'gas-open', 'hose-on']) {
-        if (at(opened) >= 0) expect(at('push-back'), name).toBeGreaterThan(at(opened));
-      }
-      if (at('push-back') >= 0) expect(at('plug-in'), name).toBeGreaterThan(at('push-back'));
-      if (at('bubble') >= 0) expect(at('bubble'), name).toBeGreaterThan(at('push-back'));
-      if (at('hot-cycle') >= 0) expect(at('hot-cycle'), name).toBeGreaterThan(at('plug-in'));
+      const inTurn = (first: string, then: string) => {
+        if (!ids.includes(first) || !ids.includes(then)) return;
+        expect(ids.indexOf(then), `${first}, ${then} in ${name}`).toBeGreaterThan(
+          ids.indexOf(first),
+        );
+      };
+      inTurn('tap-on', 'push-back');
+      inTurn('leak-feel', 'push-back');
+      inTurn('push-back', 'gas-open');
+      inTurn('push-back', 'bubble');
+      inTurn('pour-look', 'panel-back');
+      inTurn('panel-back', 'push-back');
+      inTurn('drips', 'flap-shut');
+      inTurn('flap-shut', 'hot-cycle');
+      inTurn('drain-watch', 'hot-cycle');
+      inTurn('tap-on', 'warm-cycle');
     }
+  });
+
+  it('fills a wait with what does not touch what waits', () => {
+    const washer: VisitMachine = {
+      id: ID,
+      kind: 'front-load-washer',
+      features: { filterAccess: 'front-left', drainDownHose: 'no' },
+    };
+    const ids = planVisit(
+      ['pump-filter', 'gasket-folds'].map((task) => ({ machineId: ID, task })),
+      [washer],
+    ).steps.map(({ step }) => step.id);
+    const between = (from: string, to: string) => ids.slice(ids.indexOf(from) + 1, ids.indexOf(to));
+    expect(between('soak', 'soak-rinse')).toEqual(expect.arrayContaining(['housing', 'impeller']));
+    expect(between('treat', 'dry')).toEqual(expect.arrayContaining(['unscrew', 'scrape', 'soak']));
   });
 
   it('leaves out of a visit what another task does along the way', () => {

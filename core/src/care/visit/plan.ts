@@ -1,32 +1,10 @@
 import type { Machine, VisitTask } from '../../model/schemas.js';
-import { hazardById, holds, procedureOf, setUpById, taskOf } from '../catalogue/lookup.js';
+import { TASKS } from '../catalogue/data/tasks.js';
+import { hazardById, holds, procedureOf, taskOf } from '../catalogue/lookup.js';
 import type { Build, SetUp, Step, Task } from '../catalogue/types.js';
 import { setUpsOf, minutesOf } from '../catalogue/set-ups.js';
-
-/** Where in a visit a step belongs. */
-export type Phase = 'set-up' | 'work' | 'put-back' | 'undo' | 'last' | 'proof';
-
-export const PHASE_NAMES: Record<Phase, string> = {
-  'set-up': 'Get ready',
-  work: 'Clean',
-  'put-back': 'Put back',
-  undo: 'Leave it ready',
-  last: 'Last of all',
-  proof: 'Proof',
-};
-
-/** One step of a visit, as it fills the screen. */
-export interface VisitStep {
-  /** Unique in the visit and stable from one version to the next: `machine/task/step`. */
-  key: string;
-  machineId: string;
-  /** Absent in steps that several tasks share. */
-  task?: string;
-  phase: Phase;
-  step: Step;
-  /** The words of the cautions at this step. */
-  cautions: string[];
-}
+import type { Phase, VisitStep } from './visit-step.js';
+import { CLASSES, inOrder, LONG_WAIT, piecesOf, type Piece, type PieceClass } from './order.js';
 
 export interface FetchItem {
   what: string;
@@ -46,13 +24,13 @@ export interface VisitPlan {
 export type VisitMachine = Pick<Machine, 'id' | 'kind' | 'features' | 'ownTasks'>;
 
 /**
- * Works a visit out. Machines go one after the other, dry work before wet; within a machine the
- * set-ups are made once, the tasks follow in their natural order, parts that must dry go back last,
- * the set-ups are undone, water and gas before the push back and the plug last; then comes what needs
- * the machine standing and running (level, the hot empty cycle), and the proofs.
+ * Works a visit out. Machines go one after the other, dry work before wet; within a machine the order
+ * follows from what the steps need and do (`order.ts`): set-ups are made once, what soaks or dries is
+ * waited for with other work, what was opened is looked at while it can be seen and before the hot cycle,
+ * and what only the next load can tell comes last.
  *
  * ```
- *   unplug > flap open > [ gasket ] > [ filter ] > flap, plug in > [ drum clean ] > proofs
+ *   unplug > flap open > [ gasket ] > [ filter ] > plug in > rinse, drips? > flap shut > [ drum clean ] > proofs
  * ```
  * @throws RangeError for an unknown task or a machine that is not given
  */
@@ -66,11 +44,25 @@ export function planVisit(
     plan.setups[machine.id] = setups;
     plan.steps.push(...stepsFor(machine, chosen, setups));
     addFetch(plan.fetch, machine, chosen, setups);
-    const { hands, waiting } = minutesOf(machine, chosen);
-    plan.minutes.hands += hands;
-    plan.minutes.waiting += waiting;
   }
+  plan.minutes = minutesOfVisit(tasks, machines);
   return plan;
+}
+
+/**
+ * Minutes at work and waiting for a visit.
+ * @throws RangeError for an unknown task or a machine that is not given
+ */
+export function minutesOfVisit(
+  tasks: readonly VisitTask[],
+  machines: readonly VisitMachine[],
+): VisitPlan['minutes'] {
+  return byMachine(tasks, machines)
+    .map(({ machine, chosen }) => minutesOf(machine, chosen))
+    .reduce((a, b) => ({ hands: a.hands + b.hands, waiting: a.waiting + b.waiting }), {
+      hands: 0,
+      waiting: 0,
+    });
 }
 
 /**
@@ -82,16 +74,21 @@ export function byMachine(tasks: readonly VisitTask[], machines: readonly VisitM
     const machine = machines.find((one) => one.id === id);
     if (!machine) throw new RangeError(`No machine has the id "${id}".`);
     const ids = new Set(tasks.filter((task) => task.machineId === id).map(({ task }) => task));
-    const chosen = [...ids].map((one) => taskOf(machine, one)).sort((a, b) => a.order - b.order);
+    const chosen = [...ids].map((one) => taskOf(machine, one)).sort(naturally);
     return { machine, chosen };
   });
-  return groups.sort((a, b) => a.chosen[0]!.order - b.chosen[0]!.order);
+  return groups.sort((a, b) => naturally(a.chosen[0]!, b.chosen[0]!));
 }
 
-const rinses = ({ step }: VisitStep): boolean => step.rinses === 'all';
+const PLACES = new Map(TASKS.map(({ id }, place) => [id, place]));
 
-/** From here on the way out the machine gets its power back; what had to dry goes in before. */
-const PLUG_BACK = setUpById('unplugged').back;
+/** A task's place in the natural order; those that the household added come after the catalogue's. */
+const placeIn = ({ id }: Pick<Task, 'id'>): number => PLACES.get(id) ?? TASKS.length;
+
+/** Before every place there is. */
+const EARLIEST = 1000;
+
+const naturally = (a: Task, b: Task): number => placeIn(a) - placeIn(b);
 
 function stepsFor(
   machine: VisitMachine,
@@ -114,38 +111,48 @@ function stepsFor(
         ...(task ? { task } : {}),
         cautions: (step.hazards ?? []).map((id) => hazardById(id).caution),
       }));
-  const works: VisitStep[] = [];
-  const lasts: VisitStep[] = [];
-  const ends: VisitStep[] = [];
-  const proofs: VisitStep[] = [];
-  for (const { id } of chosen) {
-    const procedure = procedureOf(machine, id);
-    if (procedure.atEnd) {
-      ends.push(...fitting('last', id, [...procedure.steps, ...procedure.putBack], id));
-    } else {
-      works.push(...fitting('work', id, procedure.steps, id));
-      (procedure.putBackLast ? lasts : works).push(
-        ...fitting('put-back', id, procedure.putBack, id),
-      );
+  const pieces: Piece[] = [];
+  setups.forEach(({ id, steps, undo }, i) => {
+    const made = piecesOf(fitting('set-up', id, steps), [CLASSES.setUp, i]);
+    const undone = piecesOf(fitting('undo', id, undo), [CLASSES.undo, -i], made.at(-1));
+    pieces.push(...made, ...undone);
+  });
+  for (const task of chosen) {
+    const { id } = task;
+    const { steps, putBack, proof } = procedureOf(machine, id);
+    const place = placeIn(task);
+    const work = [...fitting('work', id, steps, id), ...fitting('put-back', id, putBack, id)];
+    const worked = piecesOf(work, [classOf(work), place]);
+    pieces.push(...worked);
+    let before = worked.at(-1);
+    for (const one of fitting('proof', id, proof, id)) {
+      const [proved] = piecesOf([one], rankOfProof(one, place), before);
+      pieces.push(proved!);
+      if (!one.step.later) before = proved;
     }
-    proofs.push(...fitting('proof', id, procedure.proof, id));
   }
-  const undone = (which: (setup: SetUp) => boolean): VisitStep[] =>
-    [...setups]
-      .filter(which)
-      .sort((a, b) => a.back - b.back)
-      .flatMap(({ id, undo }) => fitting('undo', id, undo));
-  return [
-    ...setups.flatMap(({ id, steps }) => fitting('set-up', id, steps)),
-    ...works,
-    ...undone(({ back }) => back < PLUG_BACK),
-    ...lasts,
-    ...undone(({ back }) => back >= PLUG_BACK),
-    // What was put on before is rinsed out before anything goes into the hot cycle.
-    ...proofs.filter(rinses),
-    ...ends,
-    ...proofs.filter((proof) => !rinses(proof)),
-  ];
+  return lastOfAll(inOrder(pieces, machine));
+}
+
+/** What must dry long is begun first, what runs hot comes last. */
+function classOf(steps: readonly VisitStep[]): PieceClass {
+  if (steps.some(({ step }) => step.acts.runs === 'hot')) return CLASSES.heat;
+  const dries = steps.some(({ step: { acts } }) => (acts.dries?.minutes ?? 0) >= LONG_WAIT);
+  return dries ? CLASSES.drying : CLASSES.work;
+}
+
+/** A look that needs nothing to run is made before anything is put in its way. */
+function rankOfProof({ step }: VisitStep, place: number): Piece['rank'] {
+  if (step.later) return [CLASSES.later, place];
+  return step.acts.runs ? [CLASSES.proof, place] : [CLASSES.undo, place - EARLIEST];
+}
+
+/** Cleaning that comes after the machine was left ready is told so. */
+function lastOfAll(steps: readonly VisitStep[]): VisitStep[] {
+  const ready = steps.findIndex(({ phase }) => phase === 'undo');
+  return steps.map((one, i) =>
+    ready >= 0 && i > ready && one.phase === 'work' ? { ...one, phase: 'last' } : one,
+  );
 }
 
 function addFetch(

@@ -4,7 +4,8 @@ import { NOTHING, productById } from '../../chemistry/products.js';
 import { isWasher, type EntrySource } from '../../model/vocabulary.js';
 import type { Build } from '../catalogue/types.js';
 import type { History } from '../record/history.js';
-import { stationOf, type VisitPlan, type VisitStep } from './plan.js';
+import { stationOf, type VisitPlan } from './plan.js';
+import type { VisitStep } from './visit-step.js';
 
 /** What the record says is still in a machine. */
 export interface Chemicals {

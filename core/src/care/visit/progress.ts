@@ -1,7 +1,8 @@
 import type { VisitProgress, VisitTask, TaskRecord } from '../../model/schemas.js';
 import { taskKey } from '../catalogue/set-ups.js';
 import type { ChemicalEvent } from '../../chemistry/guard.js';
-import type { VisitPlan, VisitStep } from './plan.js';
+import type { VisitPlan } from './plan.js';
+import type { VisitStep } from './visit-step.js';
 
 /** The progress of a visit that was just begun. */
 export const emptyProgress = (): VisitProgress => ({

@@ -26,7 +26,6 @@ export const DRYER_TASKS: readonly Task[] = [
     safety: true,
     setups: [],
     habit: true,
-    order: 5,
     minutes: { hands: 1, waiting: 0 },
     reason:
       'A full screen slows the next load and sends lint past it into the blower and the duct. Lint that is not cleared away is the leading factor in clothes-dryer fires (US Fire Administration, topical report on clothes-dryer fires in homes, 2008 to 2010: 34 %).',
@@ -49,7 +48,6 @@ export const DRYER_TASKS: readonly Task[] = [
     safety: false,
     setups: [],
     habit: true,
-    order: 6,
     minutes: { hands: 1, waiting: 0 },
     reason: 'A full tank stops the next load half way, and water that stands in it smells.',
     basis: 'common practice',
@@ -70,7 +68,6 @@ export const DRYER_TASKS: readonly Task[] = [
     safety: false,
     setups: [],
     programmes: { heavy: 1.5 },
-    order: 10,
     minutes: { hands: 8, waiting: 60 },
     reason:
       'Softener and dryer sheets leave a film in the mesh that brushing does not lift. Air then passes badly although the screen looks clean.',
@@ -93,7 +90,6 @@ export const DRYER_TASKS: readonly Task[] = [
     safety: false,
     setups: ['cold', 'unplugged'],
     programmes: { heavy: 1.5 },
-    order: 12,
     minutes: { hands: 10, waiting: 0 },
     reason:
       'What slips past the lint screen mats together in the well below it, and once it has been damp it sets like felt. The air gets weak although the screen is clean.',
@@ -114,7 +110,6 @@ export const DRYER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: ['cold'],
-    order: 14,
     minutes: { hands: 6, waiting: 0 },
     reason:
       'Fluff on the seal lets damp, linty air into the room, and film on the drum marks the clothes.',
@@ -136,7 +131,6 @@ export const DRYER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: ['cold'],
-    order: 15,
     minutes: { hands: 4, waiting: 0 },
     reason:
       'Softener and dryer sheets leave a film on the strips. The dryer then takes damp clothes for dry and stops too soon.',
@@ -159,7 +153,6 @@ export const DRYER_TASKS: readonly Task[] = [
     safety: false,
     setups: ['cold', 'unplugged'],
     programmes: { heavy: 1.5 },
-    order: 16,
     minutes: { hands: 45, waiting: 0 },
     reason:
       'Felted lint packs between the vanes. The wheel rumbles, moves less air, and every load takes longer.',
@@ -180,7 +173,6 @@ export const DRYER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: ['cold', 'unplugged'],
-    order: 18,
     minutes: { hands: 8, waiting: 0 },
     reason:
       'A worn roller flattens the belt, and a belt gives notice only by its sound. Heard in time it is a small repair.',
@@ -204,7 +196,6 @@ export const DRYER_TASKS: readonly Task[] = [
     setups: ['cold', 'unplugged'],
     programmes: { heavy: 1.5 },
     measures: [{ quantity: 'drying-minutes', limit: 1.5, spread: 0.35 }],
-    order: 20,
     minutes: { hands: 20, waiting: 15 },
     reason:
       'Fluff mats between the fins. The air passes badly, the room gets damp, drying takes longer, and half a year unwashed is enough to clog it.',
@@ -226,7 +217,6 @@ export const DRYER_TASKS: readonly Task[] = [
     safety: false,
     setups: [],
     programmes: { heavy: 1.5 },
-    order: 22,
     minutes: { hands: 8, waiting: 60 },
     reason:
       'It takes what the lint screen lets through. Grey, it starves the heat exchanger of air, and the dryer stops after minutes.',
@@ -247,7 +237,6 @@ export const DRYER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: ['cold', 'unplugged'],
-    order: 24,
     minutes: { hands: 20, waiting: 20 },
     reason:
       'Fluff sludge settles in the sump and stops the little pump or its line. The dryer then stops after minutes with a drain code.',
@@ -274,7 +263,6 @@ export const DRYER_TASKS: readonly Task[] = [
       { id: 'gas-off', when: { energy: ['unknown'] } },
       { id: 'pulled-out', when: { energy: ['electric', 'unknown'] } },
     ],
-    order: 28,
     minutes: { hands: 35, waiting: 0 },
     reason:
       'Lint that leaks past seals gathers round the heater. It is out of sight, it scorches, and it can burn.',
@@ -301,7 +289,6 @@ export const DRYER_TASKS: readonly Task[] = [
       'pulled-out',
       'vent-open',
     ],
-    order: 29,
     minutes: { hands: 6, waiting: 0 },
     reason:
       'It is crushed or kinked when the dryer is pushed back, and lint catches in its folds. A crushed hose undoes a clean duct, and a plastic one burns.',
@@ -336,7 +323,6 @@ export const DRYER_TASKS: readonly Task[] = [
       { quantity: 'bag-fill-time', limit: 2, spread: 0.15 },
       { quantity: 'drying-minutes', limit: 1.5, spread: 0.35 },
     ],
-    order: 30,
     minutes: { hands: 45, waiting: 0 },
     reason:
       'Lint lines the duct, drying gets longer, and the lint can burn. Failure to clean is the leading factor in clothes-dryer fires, named in 34 % of them (US Fire Administration, topical report on clothes-dryer fires in homes, 2008 to 2010).',
@@ -357,7 +343,6 @@ export const DRYER_TASKS: readonly Task[] = [
     },
     safety: true,
     setups: ['outdoors'],
-    order: 32,
     minutes: { hands: 10, waiting: 0 },
     reason:
       'A flap held shut by lint, a nest or a matted screen stops the air as surely as a full duct.',

@@ -22,6 +22,11 @@ export const HAZARDS: readonly Hazard[] = [
       'Never open the filter all the way while the drum holds water: it comes out faster than any towel can take it.',
   },
   {
+    id: 'full-drum',
+    caution:
+      'A full drum holds four buckets or more, and after a hot wash it scalds for hours. Do not pull the drain hose down, do not tip or move the machine, and do not force the door.',
+  },
+  {
     id: 'tipping',
     caution:
       'A washer weighs as much as a grown person. Tip it only with a second person, prop it, keep feet clear, and keep hoses and cable from being pinched.',

@@ -8,13 +8,12 @@ export const SETUPS: readonly SetUp[] = [
   {
     id: 'cold',
     name: 'Cooled down',
-    order: 1,
-    back: 7,
     minutes: 1,
     fetch: [],
     steps: [
       {
         id: 'cool',
+        acts: { at: 'outside', cools: true },
         do: 'Check that the drum and the door are cool. If it ran within the hour, give it time.',
         why: 'Hot metal burns, hot water scalds, and a warm condenser drips.',
         look: 'Hand on the glass or in the drum: lukewarm at most.',
@@ -24,6 +23,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'cool-dryer',
+        acts: { at: 'outside', cools: true },
         do: 'Check that the drum is cool. If it ran within the hour, give it time.',
         why: 'Metal round the heater holds its heat after the drum has stopped.',
         look: 'Hand in the drum: no more than lukewarm.',
@@ -37,13 +37,12 @@ export const SETUPS: readonly SetUp[] = [
   {
     id: 'unplugged',
     name: 'Unplugged',
-    order: 2,
-    back: 6,
     minutes: 1,
     fetch: [],
     steps: [
       {
         id: 'unplug',
+        acts: { at: 'outside', does: { power: 'off' } },
         figure: 'plug-out',
         do: 'Switch the machine off and pull its plug.',
         why: 'Your hands go where a motor, a pump or a heater can start.',
@@ -54,6 +53,7 @@ export const SETUPS: readonly SetUp[] = [
     undo: [
       {
         id: 'plug-in',
+        acts: { at: 'outside', does: { power: 'on' } },
         do: 'Dry your hands and plug the machine in again.',
         why: 'It is easily forgotten, and the next person thinks the machine is broken.',
         look: 'The display lights when you switch it on. The socket and the plug are dry.',
@@ -63,13 +63,12 @@ export const SETUPS: readonly SetUp[] = [
   {
     id: 'gas-off',
     name: 'Gas valve shut',
-    order: 3,
-    back: 3,
     minutes: 1,
     fetch: [],
     steps: [
       {
         id: 'gas-shut',
+        acts: { at: 'valve', does: { gas: 'shut', gasTight: 'no' } },
         do: 'Shut the gas valve behind the dryer: the lever across the pipe.',
         why: 'The burner must not start while the duct is off.',
         hazards: ['gas'],
@@ -77,6 +76,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'gas-which',
+        acts: { at: 'valve', does: { gas: 'shut', gasTight: 'no' } },
         do: 'Find out whether this dryer burns gas before you move it.',
         why: 'With gas, an open duct lets carbon monoxide into the room.',
         look: 'A second pipe with a valve at the back means gas. Shut it, or leave this to a professional.',
@@ -87,24 +87,43 @@ export const SETUPS: readonly SetUp[] = [
     undo: [
       {
         id: 'gas-open',
-        do: 'With the duct closed and tight, open the gas valve again: the lever along the pipe.',
-        why: 'The duct must be whole before the burner may run.',
-        look: 'No smell of gas. If there is: valve shut, no switches, out, and call from outside.',
+        acts: {
+          at: 'valve',
+          needs: { ductTight: ['yes'] },
+          does: { gas: 'open' },
+          proves: ['gas'],
+        },
+        do: 'With the dryer in its place and the duct tight, open the gas valve from the side: the lever along the pipe. Then smell at it.',
+        why: 'Moving the dryer moves its gas pipe. After the last move, and only then, a smell tells the truth.',
+        look: 'No smell of gas. If there is: valve shut, no switches, out, and call from outside. Cannot reach it from the side: have a fitter open it.',
         hazards: ['gas'],
         when: { energy: ['gas'] },
+      },
+      {
+        id: 'gas-open-if',
+        acts: {
+          at: 'valve',
+          needs: { ductTight: ['yes'] },
+          does: { gas: 'open' },
+          proves: ['gas'],
+        },
+        do: 'If you shut a gas valve: with the dryer in its place and the duct tight, open it again from the side, and smell at it. No gas: go on.',
+        why: 'Moving the dryer moves its gas pipe. After the last move, and only then, a smell tells the truth.',
+        look: 'No smell of gas. If there is: valve shut, no switches, out, and call from outside. Enter under the machine that it burns gas.',
+        hazards: ['gas', 'gas-unsure'],
+        when: { energy: ['unknown'] },
       },
     ],
   },
   {
     id: 'water-off',
     name: 'Water off',
-    order: 3,
-    back: 3,
     minutes: 1,
     fetch: [],
     steps: [
       {
         id: 'tap-off',
+        acts: { at: 'valve', does: { tap: 'shut' } },
         figure: 'tap',
         do: 'Shut the tap of the fill hose.',
         why: 'A hose strained or loosened while it is under pressure comes off.',
@@ -115,6 +134,7 @@ export const SETUPS: readonly SetUp[] = [
     undo: [
       {
         id: 'tap-on',
+        acts: { at: 'valve', does: { tap: 'open' }, proves: ['inlet'] },
         do: 'Open the tap again and look at both ends of the hose.',
         why: 'Without water the next wash stops with a fault; a joint that was moved may drip. Look now, while you can still reach it.',
         look: 'Wipe round the joints with dry paper: it stays dry.',
@@ -124,13 +144,21 @@ export const SETUPS: readonly SetUp[] = [
   {
     id: 'pulled-out',
     name: 'Pulled out',
-    order: 4,
-    back: 5,
     minutes: 5,
     fetch: ['A helper, if it is heavy', 'A torch'],
     steps: [
       {
+        id: 'water-first',
+        acts: { at: 'drum', stopsIfFull: true },
+        do: 'Look into the drum: does water stand in it?',
+        why: 'A drum full of water weighs as much again and swings. It is never moved or tipped, and nothing below it is opened by hand until the water is out.',
+        look: 'No water to be seen: go on. Water: stop here, leave the hoses as they are, and open Trouble: “water stands in the drum” measures it and says which way it comes out.',
+        hazards: ['full-drum'],
+        when: { kinds: [...WASHER] },
+      },
+      {
         id: 'pull-out',
+        acts: { at: 'outside', needs: { power: ['off'] }, does: { place: 'out' } },
         do: 'Pull the machine out, a little on each side in turn, until you can reach behind it.',
         why: 'What has to come off is at the back.',
         look: 'Cable, hoses and duct follow freely.',
@@ -139,6 +167,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'pull-out-stack',
+        acts: { at: 'outside', needs: { power: ['off'] }, does: { place: 'out' }, people: 2 },
         do: 'Move the stack only with a second person, or reach the back from the side.',
         why: 'A stack is top-heavy.',
         look: 'The fixing between the two machines is tight before anything moves.',
@@ -149,6 +178,16 @@ export const SETUPS: readonly SetUp[] = [
     undo: [
       {
         id: 'push-back',
+        acts: {
+          at: 'outside',
+          needs: {
+            duct: ['on'],
+            fillHose: ['on'],
+            drainHose: ['in'],
+            cabinet: ['on'],
+          },
+          does: { place: 'home' },
+        },
         do: 'Push the machine back slowly, looking behind it all the way.',
         why: 'This is where hoses get kinked and ducts get crushed.',
         look: 'No kink, no crush, the cable free, a hand’s width left behind a vented dryer.',
@@ -156,6 +195,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'stands-level',
+        acts: { at: 'outside', needs: { place: ['home'], tipped: ['no'] } },
         do: 'Press the top at each corner. If it rocks, turn the foot until it does not, and tighten the locknut.',
         why: 'A machine that rocks walks.',
       },
@@ -164,13 +204,12 @@ export const SETUPS: readonly SetUp[] = [
   {
     id: 'flap-open',
     name: 'Flap open, tray and towels down',
-    order: 5,
-    back: 2,
     minutes: 2,
     fetch: ['Two old towels', 'A shallow tray'],
     steps: [
       {
         id: 'flap-left',
+        acts: { at: 'outside', does: { flap: 'open' } },
         figure: 'flap-left',
         do: 'Open the flap at the bottom left of the front. Towel on the floor, tray on the towel.',
         why: 'A litre or so of water always comes.',
@@ -178,6 +217,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'flap-right',
+        acts: { at: 'outside', does: { flap: 'open' } },
         figure: 'flap-right',
         do: 'Open the flap at the bottom right of the front. Towel on the floor, tray on the towel.',
         why: 'A litre or so of water always comes.',
@@ -185,6 +225,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'flap-unknown',
+        acts: { at: 'outside', does: { flap: 'open' } },
         do: 'Find the flap at the bottom of the front, left or right; it opens with a coin or a press. Towel on the floor, tray on the towel.',
         why: 'A litre or so of water always comes.',
         look: 'No flap: your manual says whether the filter is reached from behind or by taking the lower front off. Then stop here and enter it under the machine.',
@@ -192,6 +233,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'panel-behind',
+        acts: { at: 'behind', needs: { power: ['off'] }, does: { flap: 'open' } },
         do: 'Unscrew the rear panel: about a dozen screws round the edge and often one in the middle. Towel and tray under the pump.',
         why: 'On this machine the filter is reached from behind.',
         look: 'Keep the screws in a cup. Sheet metal is sharp: wear gloves.',
@@ -200,7 +242,24 @@ export const SETUPS: readonly SetUp[] = [
     ],
     undo: [
       {
+        id: 'flap-shut',
+        acts: {
+          at: 'outside',
+          needs: { filter: ['in'], filterTight: ['yes'], capTight: ['yes'] },
+          does: { flap: 'shut' },
+        },
+        do: 'Everything dry below? Shut the flap, and take the towel and the tray away.',
+        why: 'It stays open until the look for drips was made.',
+        look: 'It clicks all round.',
+        when: { filterAccess: ['front-left', 'front-right', 'unknown'] },
+      },
+      {
         id: 'panel-back',
+        acts: {
+          at: 'behind',
+          needs: { power: ['off'], filter: ['in'], filterTight: ['yes'], capTight: ['yes'] },
+          does: { flap: 'shut' },
+        },
         do: 'Put the rear panel back with all its screws.',
         why: 'The panel stiffens the machine and keeps hands from the belt.',
         look: 'No screw left in the cup.',
@@ -211,13 +270,12 @@ export const SETUPS: readonly SetUp[] = [
   {
     id: 'outdoors',
     name: 'At the hood outdoors',
-    order: 6,
-    back: 1,
     minutes: 4,
     fetch: ['Steps or a ladder, if the hood is high'],
     steps: [
       {
         id: 'find-hood',
+        acts: { at: 'outside', does: { stand: 'safe' } },
         do: 'Go outside and find the hood. See that you can stand safely below it.',
         why: 'Half of what blocks a duct sits at its very end.',
         hazards: ['ladder'],
@@ -228,13 +286,12 @@ export const SETUPS: readonly SetUp[] = [
   {
     id: 'drawer-out',
     name: 'Dispenser drawer out',
-    order: 7,
-    back: 0,
     minutes: 2,
     fetch: ['Two cloths'],
     steps: [
       {
         id: 'draw-out',
+        acts: { at: 'drawer', does: { drawer: 'out' } },
         figure: 'drawer',
         do: 'Press the release at the back of the drawer and draw it out.',
         why: 'The worst is behind and above it, and the drawer cleans best in a sink.',
@@ -243,6 +300,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'stuff-hole',
+        acts: { at: 'drawer', needs: { drawer: ['out'] }, does: { cloth: 'in' } },
         do: 'Stuff a cloth into the hole that leads to the tub.',
         why: 'What you loosen above must not fall into the machine.',
         when: { dispenser: ['drawer', 'unknown'] },
@@ -251,12 +309,20 @@ export const SETUPS: readonly SetUp[] = [
     undo: [
       {
         id: 'cloth-out',
+        acts: { at: 'drawer', needs: { cloth: ['in'] }, does: { cloth: 'none' } },
         do: 'Take the cloth out of the hole.',
         why: 'Left in, no water gets to the wash.',
         when: { dispenser: ['drawer', 'unknown'] },
       },
       {
         id: 'drawer-in',
+        acts: {
+          at: 'drawer',
+          needs: { cloth: ['none'], drawer: ['out'] },
+          does: { drawer: 'in', inserts: 'in' },
+          touches: 'inserts',
+          waits: true,
+        },
         do: 'Dry the parts, put the inserts in, and slide the drawer home until it clicks.',
         why: 'A drawer that is not home drips down the front.',
         look: 'Softener cover and siphon are pressed down.',
@@ -264,6 +330,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'ajar',
+        acts: { at: 'drawer', needs: { drawer: ['in'] } },
         do: 'Leave the drawer a finger open.',
         why: 'Air is what keeps mould away.',
         when: { dispenser: ['drawer', 'unknown'] },
@@ -273,13 +340,16 @@ export const SETUPS: readonly SetUp[] = [
   {
     id: 'vent-open',
     name: 'Transition hose off',
-    order: 7,
-    back: 0,
     minutes: 3,
     fetch: ['A screwdriver for the hose clamps', 'Work gloves'],
     steps: [
       {
         id: 'hose-off',
+        acts: {
+          at: 'behind',
+          needs: { gas: ['shut'], power: ['off'], cool: ['yes'] },
+          does: { duct: 'off', ductTight: 'no' },
+        },
         do: 'Loosen the clamp and take the transition hose off the wall and off the dryer.',
         why: 'The hose is cleaned apart, and the duct is reached through the wall.',
         look: 'Edges of sheet metal are sharp: gloves on.',
@@ -288,6 +358,11 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'hose-off-electric',
+        acts: {
+          at: 'behind',
+          needs: { power: ['off'], cool: ['yes'] },
+          does: { duct: 'off', ductTight: 'no' },
+        },
         do: 'Loosen the clamp and take the transition hose off the wall and off the dryer.',
         why: 'The hose is cleaned apart, and the duct is reached through the wall.',
         look: 'Edges of sheet metal are sharp: gloves on.',
@@ -298,6 +373,7 @@ export const SETUPS: readonly SetUp[] = [
     undo: [
       {
         id: 'hose-on',
+        acts: { at: 'behind', needs: { duct: ['off'] }, does: { duct: 'on' } },
         do: 'Put the hose back on both ends, as short and straight as it goes, and tighten the clamps.',
         why: 'Short and straight is half of good drying, and the dryer must never blow into the room.',
         look: 'Joints clamped or taped with metal tape. No screws: their points catch lint.',

@@ -25,7 +25,6 @@ export const WASHER_TASKS: readonly Task[] = [
     safety: false,
     setups: [],
     habit: true,
-    order: 7,
     minutes: { hands: 1, waiting: 0 },
     reason:
       'A wet fold behind a shut door grows mould within weeks. Dry rubber and moving air grow nothing.',
@@ -47,7 +46,6 @@ export const WASHER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: ['drawer-out'],
-    order: 40,
     minutes: { hands: 12, waiting: 15 },
     reason:
       'What is left of detergent and softener feeds black mould above the drawer, and it drips into every wash.',
@@ -69,7 +67,6 @@ export const WASHER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: ['drawer-out'],
-    order: 41,
     minutes: { hands: 10, waiting: 0 },
     reason:
       'Jets that close leave powder lying and softener standing in the drawer, and the next wash gets none or too much.',
@@ -90,7 +87,6 @@ export const WASHER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: [],
-    order: 42,
     minutes: { hands: 12, waiting: 15 },
     reason:
       'Softener sets under the cup and round the top of the agitator, and comes off on the wash in grey flakes.',
@@ -112,7 +108,6 @@ export const WASHER_TASKS: readonly Task[] = [
     safety: false,
     setups: ['unplugged'],
     programmes: { heavy: 1.5 },
-    order: 50,
     minutes: { hands: 12, waiting: 20 },
     reason:
       'Hair and lint plug the drain holes at the bottom of the fold. Water stands there, smells, and the rubber turns black.',
@@ -137,7 +132,6 @@ export const WASHER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: ['cold', 'unplugged', 'flap-open'],
-    order: 58,
     minutes: { hands: 6, waiting: 0 },
     reason:
       'About a litre stays in the sump after every wash. It goes stale within weeks, and the next wash smells of it.',
@@ -169,7 +163,6 @@ export const WASHER_TASKS: readonly Task[] = [
     covers: ['drain-stale'],
     programmes: { heavy: 1.5 },
     measures: [{ quantity: 'drain-time', limit: 2, spread: 0.15 }],
-    order: 60,
     minutes: { hands: 20, waiting: 0 },
     reason:
       'Hair, coins and grips collect in it until the drum stands full. A filter opened in time costs twenty minutes and a towel.',
@@ -190,7 +183,6 @@ export const WASHER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: ['unplugged', 'water-off', 'pulled-out'],
-    order: 70,
     minutes: { hands: 15, waiting: 0 },
     reason:
       'Sand, rust and scale close the little mesh behind the fill hose. Filling gets slow, rinsing gets poor, and the machine stops with a fill code.',
@@ -212,7 +204,6 @@ export const WASHER_TASKS: readonly Task[] = [
     cap: { months: 12 },
     safety: true,
     setups: ['unplugged', 'pulled-out'],
-    order: 72,
     minutes: { hands: 6, waiting: 0 },
     reason:
       'The hose is under pressure day and night. A bulge or a damp joint comes before a burst, and a burst floods the house.',
@@ -233,7 +224,6 @@ export const WASHER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: ['unplugged', 'water-off', 'pulled-out'],
-    order: 74,
     minutes: { hands: 40, waiting: 0 },
     reason:
       'Lint and soap make a grey sludge in the low loop of the hose and in the trap. The water backs up while the machine pumps.',
@@ -258,7 +248,6 @@ export const WASHER_TASKS: readonly Task[] = [
     },
     safety: false,
     setups: [],
-    order: 80,
     minutes: { hands: 10, waiting: 0 },
     reason: 'A machine that stands uneven bangs in the spin, walks, and wears its bearings.',
     basis: 'common practice',
@@ -280,7 +269,6 @@ export const WASHER_TASKS: readonly Task[] = [
     setups: [],
     onlyHardWater: true,
     programmes: { cool: 0.4, hot: 3 },
-    order: 90,
     minutes: { hands: 6, waiting: 100 },
     reason:
       'Scale grows on the heater and in the hoses where water is hard. It lengthens heating and wastes power.',
@@ -302,7 +290,6 @@ export const WASHER_TASKS: readonly Task[] = [
     safety: false,
     setups: [],
     programmes: { cool: 1.5, hot: 0.5 },
-    order: 92,
     minutes: { hands: 6, waiting: 95 },
     reason:
       'A film of soap, skin grease and fluff grows on the far side of the drum. Heat is what takes it off before it smells.',
@@ -325,7 +312,6 @@ export const WASHER_TASKS: readonly Task[] = [
     setups: [],
     ungraded: true,
     professional: true,
-    order: 95,
     minutes: { hands: 15, waiting: 60 },
     reason:
       'Belts, bearings, gas, wiring and the inside of pumps are looked at by somebody trained, with the tools for it.',

@@ -7,6 +7,7 @@ export const BELT_ROLLERS: Procedure = {
   steps: [
     {
       id: 'turn-drum',
+      acts: { at: 'inside' },
       do: 'Turn the drum by hand, a full turn each way.',
       why: 'It tells belt and rollers apart without a screw turned.',
       look: 'Even, with some drag. No drag at all: the belt is off or broken.',
@@ -14,18 +15,21 @@ export const BELT_ROLLERS: Procedure = {
     },
     {
       id: 'lift',
+      acts: { at: 'inside' },
       do: 'Lift the drum’s front edge a little.',
       why: 'Play there means worn rollers or glides.',
       look: 'A few millimetres at most.',
     },
     {
       id: 'listen-turn',
+      acts: { at: 'inside' },
       do: 'Turn it slowly and listen, with the door open.',
       why: 'A flat spot thumps once a turn, a dry roller squeals.',
       look: 'Note what you hear.',
     },
     {
       id: 'found',
+      acts: { at: 'apart' },
       do: 'Note how it is: quiet is clear, a squeal or a thump at every turn is heavy.',
       why: 'The grade moves the next date.',
       note: 'grade',
@@ -34,6 +38,7 @@ export const BELT_ROLLERS: Procedure = {
   putBack: [
     {
       id: 'door-shut',
+      acts: { at: 'drum' },
       do: 'Shut the door again.',
       why: 'The lamp in the drum stays on otherwise.',
     },
@@ -41,6 +46,7 @@ export const BELT_ROLLERS: Procedure = {
   proof: [
     {
       id: 'run-listen',
+      acts: { at: 'outside' },
       later: true,
       do: 'Listen to the next load for its first minute.',
       why: 'Under load it is heard best.',

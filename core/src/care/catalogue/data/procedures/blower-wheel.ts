@@ -13,6 +13,7 @@ export const BLOWER_WHEEL: Procedure = {
   steps: [
     {
       id: 'housing-off',
+      acts: { at: 'inside', does: { screen: 'out', housing: 'off' } },
       do: 'Take the lint screen out and unscrew its housing. Keep long and short screws in different cups.',
       why: 'A long screw in a short hole meets the drum.',
       look: 'If the manual shows no way to the blower from here, stop, and enter it under the machine.',
@@ -20,6 +21,7 @@ export const BLOWER_WHEEL: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'inside', needs: { housing: ['off'] } },
       do: 'Turn the drum by hand, look at the wheel, and note how full its vanes are.',
       why: 'The grade moves the next date.',
       look: 'Shine along the vanes. Dust: light. Felt in some of them: heavy. In most: blocked.',
@@ -27,6 +29,7 @@ export const BLOWER_WHEEL: Procedure = {
     },
     {
       id: 'hook',
+      acts: { at: 'inside', needs: { housing: ['off'] }, cleans: true },
       do: 'Hook the lint out of each of the twenty or so vanes, turning the drum by hand to bring up the next.',
       why: 'A wheel cleaned on one side only is out of balance and rumbles worse.',
       look: 'Fifteen to twenty minutes. Count the vanes, or mark the first.',
@@ -34,12 +37,14 @@ export const BLOWER_WHEEL: Procedure = {
     },
     {
       id: 'vacuum-wheel',
+      acts: { at: 'inside', needs: { housing: ['off'] } },
       do: 'Vacuum what came loose.',
       why: 'It would go straight back between the vanes.',
       hazards: ['lint-burns'],
     },
     {
       id: 'turn-free',
+      acts: { at: 'inside', needs: { housing: ['off'] } },
       do: 'Turn the drum a few times and listen.',
       why: 'A pebble or a coin rattles now, with everything open.',
       look: 'The wheel turns freely and quietly.',
@@ -48,11 +53,19 @@ export const BLOWER_WHEEL: Procedure = {
   putBack: [
     {
       id: 'housing-on',
+      acts: { at: 'inside', does: { housing: 'on' } },
       do: 'Put the housing back with the right screws in the right holes.',
       why: 'A gap here lets lint past the screen.',
     },
     {
       id: 'screen-in',
+      acts: {
+        at: 'slot',
+        needs: { housing: ['on'] },
+        does: { screen: 'in' },
+        touches: 'screen',
+        waits: true,
+      },
       do: 'Push the lint screen home.',
       why: 'The dryer must never run without it.',
       hazards: ['no-screen'],
@@ -61,6 +74,7 @@ export const BLOWER_WHEEL: Procedure = {
   proof: [
     {
       id: 'by-ear',
+      acts: { at: 'outside', runs: 'air' },
       do: 'Run it empty for a minute and listen.',
       why: 'An even hum and a strong stream at the hood are the proof.',
       look: 'Still a rumble: some vanes are still full. Do it again.',

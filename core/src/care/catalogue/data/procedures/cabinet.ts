@@ -14,6 +14,7 @@ export const CABINET: Procedure = {
   steps: [
     {
       id: 'gas-stop',
+      acts: { at: 'outside' },
       do: 'Gas dryer: stop here, leave the panels on, and have it done with the yearly service.',
       why: 'Burner and valve are inside, and they are work for a licensed fitter.',
       look: 'Set the gas valve and everything else back as it was.',
@@ -23,6 +24,7 @@ export const CABINET: Procedure = {
     },
     {
       id: 'gas-unsure',
+      acts: { at: 'outside' },
       do: 'If you are not sure that this dryer is electric, stop here and have it done by a professional.',
       why: 'Burner and valve would be inside.',
       look: 'A second pipe with a valve at the back means gas.',
@@ -31,6 +33,7 @@ export const CABINET: Procedure = {
     },
     {
       id: 'panel-off',
+      acts: { at: 'behind', needs: { power: ['off'] }, does: { cabinet: 'off' } },
       do: 'Take the rear panel off: screws round the edge, kept in the cup.',
       why: 'Blower and heater housing are behind it.',
       look: 'Look first: scorch marks or melted plastic mean stop and call a professional.',
@@ -39,6 +42,7 @@ export const CABINET: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'outside' },
       do: 'Note how much lint lies inside, before you vacuum.',
       why: 'The grade moves the next date.',
       look: 'Dust: light. A layer on the floor: moderate. Round the heater: heavy. Gas: as the professional tells you.',
@@ -46,6 +50,7 @@ export const CABINET: Procedure = {
     },
     {
       id: 'vacuum-in',
+      acts: { at: 'inside', needs: { cabinet: ['off'] }, cleans: true },
       do: 'Vacuum the floor, round the blower and round the heater housing, touching no wire.',
       why: 'What lies by the heater is what catches fire.',
       look: 'Brush loose, then vacuum. Never pull at a wire.',
@@ -54,6 +59,7 @@ export const CABINET: Procedure = {
     },
     {
       id: 'empty-vacuum',
+      acts: { at: 'apart' },
       do: 'Empty the vacuum cleaner outdoors.',
       why: 'Warm lint glows on unseen.',
       hazards: ['lint-burns'],
@@ -63,6 +69,7 @@ export const CABINET: Procedure = {
   putBack: [
     {
       id: 'panel-on',
+      acts: { at: 'behind', does: { cabinet: 'on' } },
       do: 'Put the rear panel back with all its screws.',
       why: 'It keeps hands from the belt, and the air on its way.',
       look: 'No screw left in the cup.',
@@ -70,6 +77,7 @@ export const CABINET: Procedure = {
     },
     {
       id: 'gas-as-was',
+      acts: { at: 'outside' },
       do: 'See that nothing was left open or moved.',
       why: 'The dryer goes back as the professional left it.',
       when: { energy: ['gas'] },
@@ -78,6 +86,7 @@ export const CABINET: Procedure = {
   proof: [
     {
       id: 'smell',
+      acts: { at: 'outside', runs: 'dry' },
       do: 'Run a short load and stay by it.',
       why: 'A burnt smell in the first minutes comes from lint left behind.',
       look: 'No smell but warm cloth. Smoke or a smell that stays: off, plug out, and leave it off.',

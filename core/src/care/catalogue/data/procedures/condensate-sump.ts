@@ -8,11 +8,16 @@ export const CONDENSATE_SUMP: Procedure = {
     { what: 'A towel' },
     { what: 'A torch' },
     { what: 'Rubber gloves' },
-    { what: 'A piece of hose or a large syringe for blowing through' },
+    { what: 'A large syringe, or a rubber bulb, for pushing air' },
   ],
   steps: [
     {
       id: 'flap-sump',
+      acts: {
+        at: 'outside',
+        needs: { cool: ['yes'] },
+        does: { exchangerFlap: 'open', exchanger: 'out' },
+      },
       do: 'Lay the towel down, open the flap, and take the heat exchanger or its cover out, as the manual shows.',
       why: 'The sump is below it.',
       look: 'Heat pump: only what the manual takes out.',
@@ -20,6 +25,7 @@ export const CONDENSATE_SUMP: Procedure = {
     },
     {
       id: 'feel',
+      acts: { at: 'exchanger', needs: { exchanger: ['out'] } },
       do: 'Look and feel into the sump, and note how much sludge is in it.',
       why: 'The grade moves the next date.',
       look: 'Clean plastic: clear. Grey slime: moderate. The float or pump buried in it: blocked.',
@@ -27,18 +33,21 @@ export const CONDENSATE_SUMP: Procedure = {
     },
     {
       id: 'sludge',
+      acts: { at: 'exchanger', needs: { exchanger: ['out'] }, cleans: true },
       do: 'Wipe the sludge out with a cloth.',
       why: 'It goes to the pump next.',
       look: 'The float moves freely, if there is one.',
     },
     {
       id: 'blow',
-      do: 'Blow through the line towards the sump and listen.',
+      acts: { at: 'exchanger', needs: { exchanger: ['out'] } },
+      do: 'Push air through the line towards the sump with the syringe, and listen.',
       why: 'Bubbles in the sump mean that the line is open.',
       look: 'No bubbles: the line is kinked or plugged. Draw the plug out rather than pushing it in.',
     },
     {
       id: 'pour',
+      acts: { at: 'exchanger', needs: { exchanger: ['out'] }, does: { measured: 'poured' } },
       do: 'Pour a measured half litre into the sump.',
       why: 'A known amount is what the test is measured by.',
       look: 'Nothing runs out at the front.',
@@ -47,6 +56,12 @@ export const CONDENSATE_SUMP: Procedure = {
   putBack: [
     {
       id: 'close-sump',
+      acts: {
+        at: 'outside',
+        does: { exchangerFlap: 'shut', exchanger: 'in' },
+        touches: 'exchanger',
+        waits: true,
+      },
       do: 'Put the heat exchanger or cover back, catches home, and shut the flap.',
       why: 'An open flap stops the dryer.',
       look: 'The right way up, by the arrows.',
@@ -55,6 +70,7 @@ export const CONDENSATE_SUMP: Procedure = {
   proof: [
     {
       id: 'pump-out',
+      acts: { at: 'outside', runs: 'dry', needs: { measured: ['poured'] } },
       do: 'Start a programme and count the seconds until the water is pumped out.',
       why: 'The pump should run within a minute or so.',
       look: 'You hear it, and the tank or the drain gets the half litre.',
@@ -62,6 +78,7 @@ export const CONDENSATE_SUMP: Procedure = {
     },
     {
       id: 'damp-towels',
+      acts: { at: 'outside', runs: 'dry' },
       do: 'Dry damp towels on the hottest setting, for at least three times as long as it ran before it stopped.',
       why: 'A fault that came after minutes has to stay away for much longer than that.',
       look: 'It runs through. If not, open a case.',

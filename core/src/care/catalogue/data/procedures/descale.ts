@@ -13,6 +13,7 @@ export const DESCALE: Procedure = {
   steps: [
     {
       id: 'last-used',
+      acts: { at: 'apart' },
       do: 'Think of what was put in this machine last. If it was bleach or mould remover, run a full rinse first and stop here.',
       why: 'Acid on chlorine bleach gives off chlorine gas.',
       look: 'Only go on when a rinse has run since.',
@@ -20,6 +21,7 @@ export const DESCALE: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'drum' },
       do: 'Look at drum edge, gasket and door for a white crust, and note it.',
       why: 'The grade moves the next date.',
       look: 'None: clear. A veil: light. A crust that can be felt: heavy.',
@@ -27,11 +29,13 @@ export const DESCALE: Procedure = {
     },
     {
       id: 'empty-drum',
+      acts: { at: 'drum' },
       do: 'See that the drum is empty.',
       why: 'Acid bleaches colours and eats zips.',
     },
     {
       id: 'pour-acid',
+      acts: { at: 'drum', needs: { rinsed: ['yes'] }, does: { rinsed: 'no' }, cleans: true },
       do: 'Put the acid into the empty drum, and nothing else: no detergent, no soda.',
       why: 'Soda spends the acid, and nothing is dissolved. 100 g of citric acid dissolve about 78 g of scale.',
       look: 'Your manual’s descaler and dose come first.',
@@ -44,16 +48,17 @@ export const DESCALE: Procedure = {
     },
     {
       id: 'warm-cycle',
+      acts: { at: 'outside', runs: 'hot' },
       do: 'Run a long programme at 40 to 60 °C (104 to 140 °F), with nothing in it.',
       why: 'Warm is enough for acid; boiling drives it off and is hard on rubber.',
       hazards: ['hot-glass'],
       timer: { minutes: 75, label: 'The cycle', optional: true },
     },
   ],
-  atEnd: true,
   putBack: [
     {
       id: 'rinse-acid',
+      acts: { at: 'outside', runs: 'rinse', does: { rinsed: 'yes' } },
       do: 'Run a rinse with nothing in it.',
       why: 'No acid may be left when detergent or bleach comes next.',
       timer: { minutes: 25, label: 'The rinse', optional: true },
@@ -63,6 +68,7 @@ export const DESCALE: Procedure = {
   proof: [
     {
       id: 'crust-gone',
+      acts: { at: 'drum' },
       do: 'Look at the drum edge once more.',
       why: 'White that wipes off now was scale.',
       look: 'Metal shines. Still a crust: once more, not twice as much.',

@@ -12,6 +12,7 @@ export const DISPENSER_JETS: Procedure = {
   steps: [
     {
       id: 'found',
+      acts: { at: 'drawer', needs: { drawer: ['out'] } },
       do: 'Look at the jets and the siphon, and note how many are closed.',
       why: 'The grade moves the next date.',
       look: 'Every hole dark and round: clear. Half of them closed: heavy.',
@@ -19,12 +20,14 @@ export const DISPENSER_JETS: Procedure = {
     },
     {
       id: 'siphon',
+      acts: { at: 'apart', needs: { drawer: ['out'] }, does: { inserts: 'out' } },
       do: 'Pull the siphon and the softener cover off the drawer and rinse them in hot water.',
       why: 'The siphon’s narrow tube is what stops first.',
       look: 'Water runs through it.',
     },
     {
       id: 'jets',
+      acts: { at: 'drawer', needs: { drawer: ['out'], cloth: ['in'] }, cleans: true },
       figure: 'jets',
       do: 'Run the thin brush or wire into each jet in the roof, the softener’s first.',
       why: 'Blocked jets leave powder and softener standing in the drawer.',
@@ -32,6 +35,7 @@ export const DISPENSER_JETS: Procedure = {
     },
     {
       id: 'roof',
+      acts: { at: 'drawer', needs: { drawer: ['out'], cloth: ['in'] } },
       do: 'Brush the roof round the jets and wipe it.',
       why: 'What was loosened must not dry on.',
     },
@@ -39,6 +43,13 @@ export const DISPENSER_JETS: Procedure = {
   putBack: [
     {
       id: 'siphon-in',
+      acts: {
+        at: 'apart',
+        needs: { drawer: ['out'] },
+        does: { inserts: 'in' },
+        touches: 'inserts',
+        waits: true,
+      },
       do: 'Press siphon and cover back on the drawer.',
       why: 'A siphon that sits loose empties the softener at once.',
     },
@@ -46,6 +57,7 @@ export const DISPENSER_JETS: Procedure = {
   proof: [
     {
       id: 'rinse-look',
+      acts: { at: 'outside' },
       later: true,
       do: 'After the next rinse see whether powder or softener is left standing.',
       why: 'Jets and siphon are free when nothing is left standing.',

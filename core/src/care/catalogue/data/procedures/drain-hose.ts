@@ -15,6 +15,11 @@ export const DRAIN_HOSE: Procedure = {
   steps: [
     {
       id: 'hose-lift',
+      acts: {
+        at: 'pipe',
+        needs: { power: ['off'] },
+        does: { drainHose: 'bucket', drainTight: 'no' },
+      },
       figure: 'standpipe',
       do: 'Draw the hose out of the standpipe, or off its spigot, and let it run into the bucket.',
       why: 'A litre stands in its low loop.',
@@ -23,6 +28,11 @@ export const DRAIN_HOSE: Procedure = {
     },
     {
       id: 'hose-unclip',
+      acts: {
+        at: 'pipe',
+        needs: { power: ['off'] },
+        does: { drainHose: 'bucket', drainTight: 'no' },
+      },
       do: 'Unhook the hose from the sink, or loosen the clip at the spigot, and let it run into the bucket.',
       why: 'A litre stands in its low loop.',
       look: 'Note how it hung: it must go back as it was.',
@@ -30,12 +40,14 @@ export const DRAIN_HOSE: Procedure = {
     },
     {
       id: 'film',
+      acts: { at: 'pipe', needs: { drainHose: ['bucket'] } },
       do: 'Film down the pipe with the telephone’s lamp on.',
       why: 'What the eye cannot see, the film shows.',
       look: 'Grey sludge on the walls, or standing water near the top.',
     },
     {
       id: 'found',
+      acts: { at: 'pipe', needs: { drainHose: ['bucket'] } },
       do: 'Note how much sludge there is.',
       why: 'The grade moves the next date.',
       look: 'Bare pipe: clear. A film: light. Half its width: heavy. Water stands: blocked.',
@@ -43,12 +55,14 @@ export const DRAIN_HOSE: Procedure = {
     },
     {
       id: 'hose-flush',
+      acts: { at: 'apart', needs: { drainHose: ['bucket'] }, cleans: true },
       do: 'Flush the hose through in the bath, and look at it for kinks and soft places.',
       why: 'Sludge settles in its low loop.',
       look: 'Water falls freely when you hold it low.',
     },
     {
       id: 'trap-open',
+      acts: { at: 'pipe', does: { trap: 'off', drainTight: 'no' } },
       do: 'Tray under the trap. Undo its collars by hand, empty it, and scrape the sludge out.',
       why: 'Lint and soap collect at the bend.',
       look: 'Mind the ring in each collar. No trap within reach: leave it, and note so.',
@@ -56,6 +70,7 @@ export const DRAIN_HOSE: Procedure = {
     },
     {
       id: 'trap-on',
+      acts: { at: 'pipe', needs: { trap: ['off'] }, does: { trap: 'on' } },
       do: 'Put the trap back with its rings, collars hand tight.',
       why: 'Tools crack plastic collars.',
       look: 'Run some water: dry paper under it stays dry.',
@@ -64,6 +79,7 @@ export const DRAIN_HOSE: Procedure = {
   putBack: [
     {
       id: 'hose-in',
+      acts: { at: 'pipe', needs: { drainHose: ['bucket'] }, does: { drainHose: 'in' } },
       figure: 'standpipe',
       do: 'Put the hose back 15 to 30 cm (6 to 12 in) into the standpipe, in its high loop, and tie it. Never sealed, never to the bottom.',
       why: 'Forgotten, it empties the wash on the floor; too deep, it siphons.',
@@ -72,6 +88,7 @@ export const DRAIN_HOSE: Procedure = {
     },
     {
       id: 'hose-sink',
+      acts: { at: 'pipe', needs: { drainHose: ['bucket'] }, does: { drainHose: 'in' } },
       do: 'Hook the hose over the sink or clip it on the spigot again, in its high loop.',
       why: 'Forgotten, it empties the wash on the floor.',
       look: 'Tug at it: it stays. The plug is out of the sink.',
@@ -81,6 +98,7 @@ export const DRAIN_HOSE: Procedure = {
   proof: [
     {
       id: 'drain-watch',
+      acts: { at: 'pipe', runs: 'rinse', proves: ['drain'] },
       do: 'Run a rinse and watch the pipe while it drains.',
       why: 'It must swallow all the pump gives.',
       look: 'No water rises to the rim, no gurgle. If it does: the house drain is next, with a firm that has a camera.',

@@ -7,6 +7,7 @@ export const DRAIN_STALE: Procedure = {
   steps: [
     {
       id: 'glass',
+      acts: { at: 'drum' },
       do: 'Look through the door glass: is there water in the drum?',
       why: 'A drum that would not empty fills many trays; then clean the filter instead.',
       look: 'No water to be seen.',
@@ -14,6 +15,7 @@ export const DRAIN_STALE: Procedure = {
     },
     {
       id: 'hose-out',
+      acts: { at: 'filter', does: { thinHose: 'out' } },
       figure: 'drain-down',
       do: 'Draw the drain-down hose out and lay its end in the tray.',
       why: 'It lets the water out a little at a time, without touching the filter.',
@@ -21,6 +23,12 @@ export const DRAIN_STALE: Procedure = {
     },
     {
       id: 'hose-drain',
+      acts: {
+        at: 'filter',
+        needs: { thinHose: ['out'] },
+        drains: true,
+        does: { thinHose: 'open', capTight: 'no' },
+      },
       figure: 'drain-down',
       do: 'Pull the cap off. At half a tray pinch the hose or put the cap back, empty the tray, and go on until nothing comes.',
       why: 'A tray filled to the rim cannot be carried.',
@@ -29,6 +37,7 @@ export const DRAIN_STALE: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'apart' },
       do: 'Smell and look at the water, and note it.',
       why: 'The grade moves the next date.',
       look: 'Clear: clear. Cloudy: light. Grey and musty: moderate. Slime or a stench: heavy, and then clean the filter too.',
@@ -38,6 +47,7 @@ export const DRAIN_STALE: Procedure = {
   putBack: [
     {
       id: 'hose-cap',
+      acts: { at: 'filter', needs: { thinHose: ['open'] }, does: { thinHose: 'clipped' } },
       figure: 'drain-down',
       do: 'Press the cap back on the hose, firmly, and clip the hose into its holder.',
       why: 'A loose cap empties the next wash on your floor.',
@@ -47,9 +57,10 @@ export const DRAIN_STALE: Procedure = {
   proof: [
     {
       id: 'drips',
-      do: 'Look below the flap during the next drain.',
+      acts: { at: 'outside', runs: 'rinse', proves: ['cap'] },
+      do: 'Run a rinse, and look below the open flap while the water is let out.',
       why: 'A cap that is not on shows itself now.',
-      look: 'Dry paper under the hose stays dry. Then shut the flap.',
+      look: 'Dry paper under the hose stays dry.',
     },
   ],
 };

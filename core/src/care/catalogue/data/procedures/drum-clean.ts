@@ -18,11 +18,13 @@ export const DRUM_CLEAN: Procedure = {
   steps: [
     {
       id: 'drum-wipe',
+      acts: { at: 'drum' },
       do: 'Turn the drum and wipe it and the glass. Film: rub it with a paste of soda and water and wipe it off.',
       why: 'What is wiped off need not be boiled off.',
     },
     {
       id: 'found',
+      acts: { at: 'drum' },
       do: 'Smell into the drum and feel behind its rim, and note it.',
       why: 'The grade moves the next date.',
       look: 'No smell: clear. Slippery behind the rim: moderate. Black flakes on the wash: heavy.',
@@ -30,6 +32,7 @@ export const DRUM_CLEAN: Procedure = {
     },
     {
       id: 'manual-says',
+      acts: { at: 'drum', needs: { rinsed: ['yes'] }, does: { rinsed: 'no' } },
       do: 'Look in the manual: its own drum programme, or the hottest one; a cleaner, or nothing.',
       why: 'The maker knows the rubber and the heater. Nothing acid goes together with anything chlorinated.',
       look: 'If mould remover was used on gasket or drawer: a full rinse first.',
@@ -49,6 +52,7 @@ export const DRUM_CLEAN: Procedure = {
     },
     {
       id: 'hot-cycle',
+      acts: { at: 'outside', runs: 'hot', cleans: true },
       do: 'Start it empty and let it run to its end.',
       why: 'Heat is what takes the film off.',
       look: '60 to 105 minutes. It needs nobody; you can leave the room but not the house.',
@@ -57,6 +61,7 @@ export const DRUM_CLEAN: Procedure = {
     },
     {
       id: 'cleaner-out',
+      acts: { at: 'outside', runs: 'rinse', does: { rinsed: 'yes' } },
       do: 'If you put something in: run a rinse with nothing in the drum.',
       why: 'No cleaner may be left when the next thing goes in, or on the next wash.',
       look: 'No smell of cleaner, and no foam on the glass.',
@@ -64,10 +69,10 @@ export const DRUM_CLEAN: Procedure = {
       rinses: 'all',
     },
   ],
-  atEnd: true,
   putBack: [
     {
       id: 'all-ajar',
+      acts: { at: 'drum' },
       do: 'Wipe the rim dry and leave door and drawer ajar.',
       why: 'Heat and damp behind a shut door grow the next film.',
     },
@@ -75,9 +80,11 @@ export const DRUM_CLEAN: Procedure = {
   proof: [
     {
       id: 'filter-again',
-      do: 'Look into the pump filter again.',
+      acts: { at: 'outside' },
+      later: true,
+      do: 'Once the machine has cooled, clean the pump filter.',
       why: 'What the heat loosened ends up there.',
-      look: 'Open it as always: cooled down, plug out, tray below. Flakes: rinse them off.',
+      look: 'A visit of its own leads you: cooled down, plug out, tray below, and at its end the look for drips. Answer here what you found: flakes are good, they are out.',
       hazards: ['scald', 'electric'],
       when: {
         kinds: ['front-load-washer'],
@@ -86,6 +93,7 @@ export const DRUM_CLEAN: Procedure = {
     },
     {
       id: 'smell-again',
+      acts: { at: 'drum' },
       later: true,
       do: 'Smell into the drum after the next wash.',
       why: 'A clean drum smells of nothing.',

@@ -11,6 +11,7 @@ export const DRUM_SEAL: Procedure = {
   steps: [
     {
       id: 'found',
+      acts: { at: 'drum', needs: { cool: ['yes'] } },
       do: 'Run a finger along the door seal and note how much fluff and film there is.',
       why: 'The grade moves the next date.',
       look: 'Fluff on the seal all round counts as heavy.',
@@ -18,17 +19,20 @@ export const DRUM_SEAL: Procedure = {
     },
     {
       id: 'vacuum-seal',
+      acts: { at: 'drum', needs: { cool: ['yes'] }, cleans: true },
       do: 'Vacuum the seal and the groove behind it.',
       why: 'Dry fluff comes off; wetted fluff smears.',
       look: 'Loose or torn felt: note it. Damp air gets out there.',
     },
     {
       id: 'wipe-seal',
+      acts: { at: 'drum', needs: { cool: ['yes'] } },
       do: 'Wipe the seal and the door’s inside with the damp cloth.',
       why: 'Film is what fluff sticks to.',
     },
     {
       id: 'wipe-drum',
+      acts: { at: 'drum', needs: { cool: ['yes'] } },
       do: 'Wipe the drum and its ribs, and dry them.',
       why: 'Dye and film in the drum come off on the next load.',
       look: 'No solvent and no scouring: the drum gets warm.',
@@ -37,6 +41,7 @@ export const DRUM_SEAL: Procedure = {
   putBack: [
     {
       id: 'seal-lies',
+      acts: { at: 'drum' },
       do: 'Shut the door on a strip of paper and pull.',
       why: 'Where it slides out freely, air gets out too.',
       look: 'It is held all round.',
@@ -45,6 +50,7 @@ export const DRUM_SEAL: Procedure = {
   proof: [
     {
       id: 'dry-rim',
+      acts: { at: 'outside' },
       later: true,
       do: 'At the next load feel round the door while it runs.',
       why: 'A seal that holds lets no warm air out.',

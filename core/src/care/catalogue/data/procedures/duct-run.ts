@@ -15,6 +15,7 @@ export const DUCT_RUN: Procedure = {
   steps: [
     {
       id: 'material',
+      acts: { at: 'behind' },
       do: 'Look at what the hose is made of, and for kinks and crushed places.',
       why: 'A crushed hose undoes all the brushing.',
       look: 'Semi-rigid or rigid metal is right. Vinyl, plastic or a crushed hose: replace it before the dryer runs again.',
@@ -22,12 +23,14 @@ export const DUCT_RUN: Procedure = {
     },
     {
       id: 'hose-clean',
+      acts: { at: 'apart', needs: { duct: ['off'] } },
       do: 'Shake the hose out over the bag and vacuum it through.',
       why: 'Lint catches in every fold.',
       hazards: ['lint-burns'],
     },
     {
       id: 'look-in',
+      acts: { at: 'duct' },
       do: 'Shine the torch into the duct, and note how thick the lint lies before you brush.',
       why: 'The grade moves the next date.',
       look: 'A veil is light. A finger thick is heavy. No daylight or opening to be seen where there should be: blocked.',
@@ -35,6 +38,7 @@ export const DUCT_RUN: Procedure = {
     },
     {
       id: 'brush',
+      acts: { at: 'duct', cleans: true },
       figure: 'duct-brush',
       do: 'Push the brush in and turn it clockwise, adding rods one at a time, as far as the next elbow and through it.',
       why: 'Lint sits most at elbows and low points.',
@@ -43,6 +47,7 @@ export const DUCT_RUN: Procedure = {
     },
     {
       id: 'hood-open',
+      acts: { at: 'hood', does: { hood: 'open' } },
       do: 'Outdoors: lift or take off the hood’s flap and clear lint and any nest.',
       why: 'A flap held by lint stops the air as surely as a full duct.',
       look: 'A nest with eggs or young: leave it, do not run the dryer, and ask your local wildlife office.',
@@ -50,11 +55,13 @@ export const DUCT_RUN: Procedure = {
     },
     {
       id: 'hood-screen',
+      acts: { at: 'hood', needs: { hood: ['open'] } },
       do: 'If a mesh or screen sits in the hood, take it out.',
       why: 'It mats over within weeks, and many codes forbid it on a dryer. A flap keeps birds out.',
     },
     {
       id: 'brush-out',
+      acts: { at: 'hood', needs: { hood: ['open'], duct: ['off'] } },
       figure: 'duct-brush',
       do: 'Brush the duct from the hood inward as well.',
       why: 'With a riser or two elbows, one end does not reach all of it.',
@@ -63,12 +70,14 @@ export const DUCT_RUN: Procedure = {
     },
     {
       id: 'vacuum',
+      acts: { at: 'duct' },
       do: 'Vacuum both ends, the outlet at the back of the dryer, and the floor behind it.',
       why: 'What you leave blows into the clean duct with the first load.',
       hazards: ['lint-burns'],
     },
     {
       id: 'lint-weight',
+      acts: { at: 'apart' },
       do: 'Weigh or estimate the lint, and note it.',
       why: 'The amount, year against year, tells whether the interval is right.',
       look: 'A loosely full shopping bag is about 100 g.',
@@ -78,6 +87,7 @@ export const DUCT_RUN: Procedure = {
   putBack: [
     {
       id: 'flap-free',
+      acts: { at: 'hood', does: { hood: 'shut' } },
       do: 'Put the hood’s flap back and move it with a finger.',
       why: 'It must open by breath and fall shut by itself.',
       hazards: ['ladder'],
@@ -86,6 +96,7 @@ export const DUCT_RUN: Procedure = {
   proof: [
     {
       id: 'hood-bag',
+      acts: { at: 'hood', needs: { hood: ['shut'] }, runs: 'air' },
       figure: 'hood',
       do: 'Run the dryer on air or with a small load. Hold a bin bag of known size over the hood and count the seconds until it is full.',
       why: 'It proves the air gets out, and gives a figure to compare next year.',
@@ -95,6 +106,7 @@ export const DUCT_RUN: Procedure = {
     },
     {
       id: 'leak-feel',
+      acts: { at: 'behind', runs: 'air', proves: ['duct'] },
       do: 'While it runs, feel round the joints of the hose for warm air.',
       why: 'Damp air and lint that leak indoors make mould; with gas, the leak is dangerous.',
       look: 'No draught, no warmth at the joints.',

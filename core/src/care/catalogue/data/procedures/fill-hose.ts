@@ -15,6 +15,7 @@ export const FILL_HOSE: Procedure = {
   steps: [
     {
       id: 'age',
+      acts: { at: 'behind' },
       do: 'Find the date on the hose or remember when it was fitted.',
       why: 'Plain rubber is replaced after about five years, whatever it looks like.',
       look: 'Braided steel over it is the better kind.',
@@ -22,18 +23,21 @@ export const FILL_HOSE: Procedure = {
     },
     {
       id: 'along',
+      acts: { at: 'behind' },
       do: 'Open the tap for a moment if it is shut, and run your hand along the whole hose.',
       why: 'A bulge or a soft place comes before a burst.',
       look: 'No bulge, no crack, no rust on the ferrules.',
     },
     {
       id: 'paper',
+      acts: { at: 'behind', needs: { tap: ['open', 'shut'] } },
       do: 'Wrap dry paper round each joint for a minute.',
       why: 'Paper shows a weep that the eye does not.',
       look: 'Dry paper.',
     },
     {
       id: 'found',
+      acts: { at: 'apart' },
       do: 'Note how it is: sound is clear, damp at a joint is heavy, a bulge or a crack is blocked and the tap stays shut.',
       why: 'The grade moves the next date.',
       hazards: ['water-pressure'],
@@ -41,6 +45,7 @@ export const FILL_HOSE: Procedure = {
     },
     {
       id: 'tighten',
+      acts: { at: 'behind', does: { inletTight: 'no' } },
       do: 'Damp joint: shut the tap, renew the washer, and tighten by hand, then a quarter turn at most.',
       why: 'More force splits the plastic thread.',
       hazards: ['water-pressure'],
@@ -49,6 +54,7 @@ export const FILL_HOSE: Procedure = {
   putBack: [
     {
       id: 'no-kink',
+      acts: { at: 'behind' },
       do: 'See that the hose hangs in a loose curve and is not kinked.',
       why: 'A kink today is a crack next year.',
     },
@@ -56,8 +62,9 @@ export const FILL_HOSE: Procedure = {
   proof: [
     {
       id: 'paper-again',
-      do: 'Wrap dry paper round the joints once more while it fills.',
-      why: 'Under flow it shows best.',
+      acts: { at: 'behind', proves: ['inlet'] },
+      do: 'With the tap open, wrap dry paper round the joints once more.',
+      why: 'With the tap open and the machine at rest the hose has its full pressure: that is when it weeps.',
       look: 'Dry paper. Between washes the tap may stay shut: that is the surest.',
     },
   ],

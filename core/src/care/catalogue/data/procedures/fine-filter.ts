@@ -12,12 +12,14 @@ export const FINE_FILTER: Procedure = {
   steps: [
     {
       id: 'fine-out',
+      acts: { at: 'outside', does: { fineFilter: 'out' } },
       do: 'Open the plinth flap or the door’s filter box and take the fine filter out.',
       why: 'It sits behind the lint screen and is often forgotten.',
       look: 'Mind which way round it sits.',
     },
     {
       id: 'found',
+      acts: { at: 'apart' },
       do: 'Note how grey it is before you wash it.',
       why: 'The grade moves the next date.',
       look: 'White: clear. Grey in patches: moderate. Grey all over: heavy. Shiny and closed: blocked.',
@@ -25,26 +27,50 @@ export const FINE_FILTER: Procedure = {
     },
     {
       id: 'wash-fine',
+      acts: {
+        at: 'apart',
+        needs: { fineFilter: ['out'] },
+        touches: 'fineFilter',
+        cleans: true,
+        wets: 'fineFilter',
+      },
       do: 'Wash it in hot water with soap and the soft brush, until it is white and even.',
       why: 'Grey that stays is film: soap and heat take it off.',
       look: 'Foam filters: press, do not wring.',
     },
     {
       id: 'rinse-fine',
+      acts: {
+        at: 'apart',
+        needs: { fineFilter: ['out'] },
+        touches: 'fineFilter',
+        wets: 'fineFilter',
+      },
       do: 'Rinse until the water runs clear, and press it out in the towel.',
       why: 'Soap left in it foams in the condensate.',
     },
     {
       id: 'dry-fine',
+      acts: {
+        at: 'apart',
+        needs: { fineFilter: ['out'] },
+        dries: { part: 'fineFilter', minutes: 60 },
+      },
       do: 'Let it dry wholly.',
       why: 'A wet filter catches lint and holds it.',
       timer: { minutes: 60, label: 'Drying', optional: true },
     },
   ],
-  putBackLast: true,
   putBack: [
     {
       id: 'fine-in',
+      acts: {
+        at: 'outside',
+        needs: { fineFilter: ['out'] },
+        does: { fineFilter: 'in' },
+        touches: 'fineFilter',
+        waits: true,
+      },
       do: 'Put the dry filter back the right way round and shut the flap.',
       why: 'A gap lets lint on to the heat exchanger.',
       look: 'The flap clicks.',
@@ -53,6 +79,7 @@ export const FINE_FILTER: Procedure = {
   proof: [
     {
       id: 'runs-on',
+      acts: { at: 'outside' },
       later: true,
       do: 'Watch the next load past the first ten minutes.',
       why: 'A clogged fine filter stops the dryer after minutes.',

@@ -20,6 +20,7 @@ export const GASKET_FOLDS: Procedure = {
   steps: [
     {
       id: 'look',
+      acts: { at: 'drum' },
       figure: 'fold',
       do: 'Open the door and look into the folds with the torch, all the way round.',
       why: 'The bottom is where everything ends up.',
@@ -27,6 +28,7 @@ export const GASKET_FOLDS: Procedure = {
     },
     {
       id: 'peel',
+      acts: { at: 'drum' },
       figure: 'fold',
       do: 'Peel the lip back gently and pick out hair, lint and small things.',
       why: 'The rubber tears where it is forced, and a torn gasket leaks.',
@@ -34,6 +36,7 @@ export const GASKET_FOLDS: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'drum' },
       do: 'Note how dirty it is before you clean it.',
       why: 'The grade moves the next date.',
       look: 'Water standing in the fold means the drain holes are plugged: that is heavy at least.',
@@ -41,6 +44,7 @@ export const GASKET_FOLDS: Procedure = {
     },
     {
       id: 'holes',
+      acts: { at: 'drum' },
       figure: 'fold',
       do: 'Find the drain holes at the bottom of the fold, often three, and clear each with tweezers or the brush.',
       why: 'Through them the fold empties after each wash.',
@@ -48,11 +52,13 @@ export const GASKET_FOLDS: Procedure = {
     },
     {
       id: 'wipe',
+      acts: { at: 'drum', touches: 'gasket', cleans: true },
       do: 'Wipe the folds with a soapy cloth, top to bottom.',
       why: 'Soap first: it takes the grease that mould lives on.',
     },
     {
       id: 'treat',
+      acts: { at: 'drum', soaks: { part: 'gasket', minutes: 20 }, does: { rinsed: 'no' } },
       do: 'If there is mould or film, choose one: mould remover for black spots, or vinegar and water one to one for soap film. Leave it on, then wipe off.',
       why: 'One or the other and never both. Bleach shortens the rubber’s life, so keep it for what soap leaves. A gasket that stays black can be replaced.',
       look: 'Read the label: what acts in it decides what must not follow it in this machine.',
@@ -67,6 +73,7 @@ export const GASKET_FOLDS: Procedure = {
   putBack: [
     {
       id: 'dry',
+      acts: { at: 'drum', touches: 'gasket', waits: true, clears: true },
       do: 'Dry the folds, let the lip spring back, and wipe the door glass.',
       why: 'Dry rubber stays clean longer.',
       look: 'The lip lies flat all round.',
@@ -75,6 +82,7 @@ export const GASKET_FOLDS: Procedure = {
   proof: [
     {
       id: 'rinse',
+      acts: { at: 'outside', runs: 'rinse', touches: 'gasket', does: { rinsed: 'yes' } },
       do: 'If you used mould remover or vinegar, run a rinse with nothing in the drum.',
       why: 'It clears what is left in the folds, before anything else meets it.',
       look: 'Leave the door ajar afterwards.',
@@ -83,6 +91,7 @@ export const GASKET_FOLDS: Procedure = {
     },
     {
       id: 'fold-look',
+      acts: { at: 'drum' },
       later: true,
       do: 'Look into the fold after the next wash.',
       why: 'It shows that the drain holes are open.',

@@ -7,6 +7,7 @@ export const GASKET_WIPE: Procedure = {
   steps: [
     {
       id: 'wipe-fold',
+      acts: { at: 'drum' },
       figure: 'fold',
       do: 'Wipe the fold of the gasket dry, the bottom first.',
       why: 'Water collects at the bottom of the fold.',
@@ -15,11 +16,13 @@ export const GASKET_WIPE: Procedure = {
     },
     {
       id: 'wipe-glass',
+      acts: { at: 'drum' },
       do: 'Wipe the door glass.',
       why: 'Its inner rim seals against the gasket.',
     },
     {
       id: 'bottom-look',
+      acts: { at: 'drum' },
       do: 'Look into the bottom of the fold.',
       why: 'Water that stands there means plugged holes.',
       look: 'No water, no coin.',
@@ -28,6 +31,7 @@ export const GASKET_WIPE: Procedure = {
   putBack: [
     {
       id: 'door-ajar',
+      acts: { at: 'drum' },
       do: 'Leave the door and the drawer a hand open.',
       why: 'Moving air is what keeps mould away.',
       look: 'With small children in the house, hook the door so that nobody climbs in.',
@@ -36,6 +40,7 @@ export const GASKET_WIPE: Procedure = {
   proof: [
     {
       id: 'tomorrow',
+      acts: { at: 'drum' },
       later: true,
       do: 'Feel the fold before the next load.',
       why: 'Dry is right.',

@@ -14,6 +14,7 @@ export const HEAT_EXCHANGER: Procedure = {
   steps: [
     {
       id: 'manual',
+      acts: { at: 'apart' },
       do: 'Open the manual at the page on the heat exchanger, and see whether yours comes out, is brushed in place, or cleans itself.',
       why: 'Heat-pump dryers differ here, and what is sealed must stay sealed.',
       look: 'If it cleans itself, wipe what you can reach and note it.',
@@ -22,11 +23,13 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'flap',
+      acts: { at: 'outside', does: { exchangerFlap: 'open' } },
       do: 'Lay the towel down and open the flap at the bottom of the front.',
       why: 'Some water comes with it.',
     },
     {
       id: 'catches',
+      acts: { at: 'exchanger', does: { exchanger: 'out' } },
       do: 'Turn the catches and draw the heat exchanger straight out.',
       why: 'Straight, so that its seals are not dragged.',
       look: 'Note which way up it sits: there are arrows.',
@@ -35,6 +38,7 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'exchanger' },
       do: 'Note how much of the fins is matted, before you clean them.',
       why: 'The grade moves the next date.',
       look: 'A few threads: light. A third covered: moderate. A grey felt: heavy. No light through it: blocked.',
@@ -42,6 +46,7 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'dry-first',
+      acts: { at: 'exchanger', cleans: true, does: { fluff: 'off' } },
       do: 'Scrape and vacuum the dry fluff off, along the fins and never across them.',
       why: 'Dry before wet: wetted fluff turns to felt and stays.',
       look: 'Bent fins stay bent: light pressure.',
@@ -49,6 +54,7 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'shower',
+      acts: { at: 'apart', needs: { exchanger: ['out'], fluff: ['off'] }, touches: 'exchanger' },
       figure: 'exchanger',
       do: 'Put the plug in the bath and shower through the fins from both sides, until the water runs clear.',
       why: 'With the plug in you lift the fluff out of the bath instead of sending it down the drain.',
@@ -57,6 +63,7 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'brush-in-place',
+      acts: { at: 'exchanger' },
       do: 'Brush the fins that you can reach, downwards, and wipe up with a damp cloth, as the manual says.',
       why: 'Water sprayed into a heat pump reaches what must stay dry.',
       look: 'Light shines between the fins.',
@@ -65,6 +72,11 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'shake',
+      acts: {
+        at: 'apart',
+        needs: { exchanger: ['out'] },
+        dries: { part: 'exchanger', minutes: 15 },
+      },
       do: 'Shake the water out and stand it on its end to drain.',
       why: 'Water left in it drips on the floor of the dryer.',
       timer: { minutes: 15, label: 'Draining', optional: true },
@@ -72,6 +84,7 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'seat',
+      acts: { at: 'exchanger' },
       do: 'Wipe the seat, the seals and the space behind with a damp cloth.',
       why: 'One strip of fluff on the seal lets damp air into the room.',
       look: 'The seals lie flat and are whole.',
@@ -80,6 +93,13 @@ export const HEAT_EXCHANGER: Procedure = {
   putBack: [
     {
       id: 'slide-in',
+      acts: {
+        at: 'exchanger',
+        needs: { exchanger: ['out'] },
+        does: { exchanger: 'in' },
+        touches: 'exchanger',
+        waits: true,
+      },
       do: 'Slide it in the right way up, by the arrows, without force, and turn the catches home.',
       why: 'The wrong way round it does not seal.',
       look: 'Both catches are at their stops.',
@@ -87,6 +107,11 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'close-flap',
+      acts: {
+        at: 'outside',
+        needs: { exchanger: ['in'], exchangerFlap: ['open'] },
+        does: { exchangerFlap: 'shut' },
+      },
       do: 'Close the flap until it clicks, and take the towel away.',
       why: 'An open flap stops many dryers from starting.',
     },
@@ -94,6 +119,7 @@ export const HEAT_EXCHANGER: Procedure = {
   proof: [
     {
       id: 'next-load',
+      acts: { at: 'outside' },
       later: true,
       do: 'Watch the next load: how long it takes, and whether the room stays dry.',
       why: 'Shorter drying and dry windows are the proof.',

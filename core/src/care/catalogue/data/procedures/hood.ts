@@ -13,6 +13,7 @@ export const HOOD: Procedure = {
   steps: [
     {
       id: 'flap-move',
+      acts: { at: 'hood' },
       figure: 'hood',
       do: 'Look at the flap, then move it with a finger.',
       why: 'It must open by breath and fall shut by itself.',
@@ -20,6 +21,7 @@ export const HOOD: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'hood' },
       do: 'Note how much lint or nest is in it.',
       why: 'The grade moves the next date.',
       look: 'A few threads: light. The flap sluggish: moderate. Held open or shut by lint: heavy. Shut or nested in: blocked.',
@@ -27,18 +29,21 @@ export const HOOD: Procedure = {
     },
     {
       id: 'clear-hood',
+      acts: { at: 'hood', does: { hood: 'open' }, cleans: true },
       do: 'Brush the lint off flap, hinge and rim into the bag.',
       why: 'The hinge is where it starts to stick.',
       look: 'A nest with eggs or young: leave it, do not run the dryer, and ask your local wildlife office.',
     },
     {
       id: 'hood-screen',
+      acts: { at: 'hood', needs: { hood: ['open'] } },
       do: 'If a mesh or screen sits in the hood, take it out.',
       why: 'It mats over within weeks, and many codes forbid it on a dryer.',
       look: 'A flap, and if need be a guard made for dryers, keeps birds out.',
     },
     {
       id: 'look-up',
+      acts: { at: 'hood' },
       do: 'Shine the torch into the duct.',
       why: 'It shows whether the duct itself is due.',
       look: 'More than a veil of lint: brush the duct too.',
@@ -47,6 +52,7 @@ export const HOOD: Procedure = {
   putBack: [
     {
       id: 'flap-falls',
+      acts: { at: 'hood', does: { hood: 'shut' } },
       figure: 'hood',
       do: 'Let the flap fall shut once more.',
       why: 'A flap that stays open lets cold and mice in.',
@@ -55,6 +61,7 @@ export const HOOD: Procedure = {
   proof: [
     {
       id: 'hood-bag',
+      acts: { at: 'hood', needs: { hood: ['shut'] }, runs: 'air' },
       figure: 'hood',
       do: 'Run the dryer, hold a bin bag of known size over the hood, and count the seconds until it is full.',
       why: 'It proves that the air gets out, and gives a figure to compare.',

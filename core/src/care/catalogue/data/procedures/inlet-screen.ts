@@ -20,6 +20,7 @@ export const INLET_SCREEN: Procedure = {
   steps: [
     {
       id: 'fill-hose-off',
+      acts: { at: 'behind', needs: { tap: ['shut'] }, does: { fillHose: 'off', inletTight: 'no' } },
       do: 'Hold the bucket under the joint and unscrew the hose from the machine, anticlockwise.',
       why: 'A cup of water is still in it.',
       look: 'The tap is shut: no more than that comes.',
@@ -27,6 +28,7 @@ export const INLET_SCREEN: Procedure = {
     },
     {
       id: 'flow',
+      acts: { at: 'behind', needs: { fillHose: ['off'], tap: ['shut'] } },
       do: 'Hold the hose in the bucket, open the tap for a counted ten seconds, shut it, and measure the litres.',
       why: 'It tells the tap from the screen. Below about 8 litres (2 gal) a minute look to the tap and its own screen first; your manual’s pressure range comes first.',
       look: 'Hold the hose firmly: it jumps.',
@@ -34,6 +36,7 @@ export const INLET_SCREEN: Procedure = {
     },
     {
       id: 'dry-screen',
+      acts: { at: 'behind', needs: { fillHose: ['off'] }, does: { inletScreen: 'out' } },
       figure: 'inlet',
       do: 'Dry the little screen so that the pliers grip, and pull it straight out.',
       why: 'Wet plastic slips and tears.',
@@ -41,6 +44,7 @@ export const INLET_SCREEN: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'apart' },
       do: 'Note how it looks before you clean it.',
       why: 'The grade moves the next date.',
       look: 'Clean mesh: clear. A few grains: light. Half closed: heavy.',
@@ -48,6 +52,7 @@ export const INLET_SCREEN: Procedure = {
     },
     {
       id: 'brush-screen',
+      acts: { at: 'apart', needs: { inletScreen: ['out'] }, touches: 'inletScreen', cleans: true },
       do: 'Brush it, or blow it out. White scale: lay it in vinegar for a few minutes.',
       why: 'Sand comes off dry, scale only with acid.',
       look: 'Light through every mesh. A hole: replace it.',
@@ -56,6 +61,7 @@ export const INLET_SCREEN: Procedure = {
     },
     {
       id: 'screen-rinse',
+      acts: { at: 'apart', needs: { inletScreen: ['out'] }, touches: 'inletScreen' },
       do: 'Rinse the little screen under the tap.',
       why: 'Loose grains and vinegar stay out of the valve.',
       look: 'Water runs through it freely.',
@@ -65,12 +71,22 @@ export const INLET_SCREEN: Procedure = {
   putBack: [
     {
       id: 'screen-level',
+      acts: {
+        at: 'behind',
+        needs: { inletScreen: ['out'], fillHose: ['off'] },
+        does: { inletScreen: 'in' },
+      },
       figure: 'inlet',
       do: 'Push the screen back level, as far as it was.',
       why: 'Tilted it lets grit into the valve.',
     },
     {
       id: 'hose-hand',
+      acts: {
+        at: 'behind',
+        needs: { inletScreen: ['in'], fillHose: ['off'] },
+        does: { fillHose: 'on' },
+      },
       do: 'Screw the hose on by hand only, straight, with its washer in place.',
       why: 'Tools and a crossed thread are what makes it leak.',
       look: 'It turns easily for three turns, or it is crossed: off and again.',
@@ -79,6 +95,7 @@ export const INLET_SCREEN: Procedure = {
   proof: [
     {
       id: 'fills',
+      acts: { at: 'outside', runs: 'rinse' },
       do: 'Start a rinse and listen to it fill.',
       why: 'A strong hiss and no stutter are the proof.',
       look: 'The joint stays dry.',

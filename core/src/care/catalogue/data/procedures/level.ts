@@ -7,6 +7,7 @@ export const LEVEL: Procedure = {
   steps: [
     {
       id: 'corners',
+      acts: { at: 'outside', needs: { place: ['home'], tipped: ['no'] } },
       do: 'Press on each corner of the top in turn.',
       why: 'A machine that rocks walks in the spin.',
       look: 'No corner gives.',
@@ -14,6 +15,7 @@ export const LEVEL: Procedure = {
     },
     {
       id: 'bubble',
+      acts: { at: 'outside', needs: { place: ['home'], tipped: ['no'] } },
       figure: 'level',
       do: 'Lay the level on the top, along and then across.',
       why: 'It must be level both ways, front to back and side to side.',
@@ -21,12 +23,18 @@ export const LEVEL: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'outside' },
       do: 'Note how it stands: firm and level is clear, rocking is heavy, walking is blocked.',
       why: 'The grade moves the next date.',
       note: 'grade',
     },
     {
       id: 'feet',
+      acts: {
+        at: 'outside',
+        needs: { place: ['home'], tipped: ['no'] },
+        does: { locknuts: 'loose' },
+      },
       figure: 'level',
       do: 'Loosen the locknut of the low corner’s foot and turn the foot out until the bubble is right. Feet as far in as they go.',
       why: 'A short foot stands firmer than a long one.',
@@ -35,15 +43,20 @@ export const LEVEL: Procedure = {
     },
     {
       id: 'locknuts',
+      acts: {
+        at: 'outside',
+        needs: { place: ['home'], tipped: ['no'] },
+        does: { locknuts: 'tight' },
+      },
       figure: 'level',
       do: 'Tighten the locknuts up against the housing.',
       why: 'A loose foot turns in the spin.',
     },
   ],
-  atEnd: true,
   putBack: [
     {
       id: 'corners-again',
+      acts: { at: 'outside', needs: { place: ['home'], tipped: ['no'] } },
       do: 'Press the corners once more, and see that hoses and cable hang free.',
       why: 'All four must carry.',
     },
@@ -51,6 +64,7 @@ export const LEVEL: Procedure = {
   proof: [
     {
       id: 'spin',
+      acts: { at: 'outside' },
       later: true,
       do: 'Watch the next spin from beside it.',
       why: 'At full speed it shows.',

@@ -7,17 +7,20 @@ export const LINT_SCREEN_BRUSH: Procedure = {
   steps: [
     {
       id: 'take-out',
+      acts: { at: 'slot', does: { screen: 'out' } },
       do: 'Draw the lint screen straight out.',
       why: 'It is done before the load, so that a full screen is never dried with.',
       hazards: ['hot-dryer'],
     },
     {
       id: 'roll-off',
+      acts: { at: 'apart', needs: { screen: ['out'] } },
       do: 'Roll the lint off with your fingers, from one edge to the other.',
       why: 'Dry lint comes off in one piece, and nothing has to touch the mesh.',
     },
     {
       id: 'against-light',
+      acts: { at: 'apart', needs: { screen: ['out'] } },
       do: 'Hold the mesh against the light.',
       why: 'A hole lets lint through to the heater; a grey veil that does not roll off calls for a wash.',
       look: 'Even light all over. If water would stand on it, wash it.',
@@ -27,6 +30,13 @@ export const LINT_SCREEN_BRUSH: Procedure = {
   putBack: [
     {
       id: 'screen-in',
+      acts: {
+        at: 'slot',
+        needs: { housing: ['on'] },
+        does: { screen: 'in' },
+        touches: 'screen',
+        waits: true,
+      },
       do: 'Push the screen home.',
       why: 'Without it the lint goes to the heater and the duct.',
       look: 'No gap at the edges.',
@@ -36,6 +46,7 @@ export const LINT_SCREEN_BRUSH: Procedure = {
   proof: [
     {
       id: 'next-time',
+      acts: { at: 'outside' },
       later: true,
       do: 'Look at the amount with the next load.',
       why: 'Much less than usual can mean that lint goes past the screen.',

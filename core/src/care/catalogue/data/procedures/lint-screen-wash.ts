@@ -13,12 +13,14 @@ export const LINT_SCREEN_WASH: Procedure = {
   steps: [
     {
       id: 'take-out',
+      acts: { at: 'slot', does: { screen: 'out' } },
       do: 'Take the lint screen out and roll the lint off with your fingers.',
       why: 'Dry lint comes off in one piece.',
       look: 'If the screen opens like a book, open it: there is lint inside.',
     },
     {
       id: 'pour',
+      acts: { at: 'apart', needs: { screen: ['out'] }, touches: 'screen', wets: 'screen' },
       figure: 'lint-screen',
       do: 'Hold it level under the tap and pour a cup of water on the mesh.',
       why: 'The pour-through test: water runs straight through a clean mesh and stands on a coated one.',
@@ -26,6 +28,7 @@ export const LINT_SCREEN_WASH: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'apart' },
       do: 'Note how much of the mesh holds water.',
       why: 'The grade moves the next date. It is the film that counts here, not the lint you rolled off.',
       look: 'Nothing stands: clear. A third: moderate. Nearly all: blocked.',
@@ -33,6 +36,14 @@ export const LINT_SCREEN_WASH: Procedure = {
     },
     {
       id: 'wash',
+      acts: {
+        at: 'apart',
+        needs: { screen: ['out'] },
+        touches: 'screen',
+        cleans: true,
+        wets: 'screen',
+        coats: 'screen',
+      },
       figure: 'lint-screen',
       do: 'Brush both sides softly with hot water and soap, and the inside if it opens.',
       why: 'The mesh is delicate: a hard brush pulls the threads apart.',
@@ -40,6 +51,13 @@ export const LINT_SCREEN_WASH: Procedure = {
     },
     {
       id: 'pour-again',
+      acts: {
+        at: 'apart',
+        needs: { screen: ['out'] },
+        touches: 'screen',
+        wets: 'screen',
+        clears: true,
+      },
       figure: 'lint-screen',
       do: 'Rinse, and pour a cup of water on it once more.',
       why: 'The same test tells whether the film is off.',
@@ -47,15 +65,29 @@ export const LINT_SCREEN_WASH: Procedure = {
     },
     {
       id: 'lay-dry',
+      acts: { at: 'apart', needs: { screen: ['out'] }, dries: { part: 'screen', minutes: 60 } },
       do: 'Shake it and lay it on the towel to dry, not on a heater.',
       why: 'It goes back wholly dry: wet mesh catches lint and tears.',
       timer: { minutes: 60, label: 'Drying', optional: true },
     },
   ],
-  putBackLast: true,
   putBack: [
     {
+      id: 'hole-check',
+      acts: { at: 'apart', needs: { screen: ['out'] }, touches: 'screen', waits: true },
+      do: 'Hold a torch behind the mesh, or look at it against the light, before it goes back.',
+      why: 'A hole sends lint to the heater and the duct; a screen with a hole is replaced.',
+      look: 'Even light all over.',
+    },
+    {
       id: 'screen-in',
+      acts: {
+        at: 'slot',
+        needs: { housing: ['on'] },
+        does: { screen: 'in' },
+        touches: 'screen',
+        waits: true,
+      },
       do: 'When it is wholly dry, push the lint screen home.',
       why: 'Until it is back, nobody may use the dryer.',
       look: 'No gap at the edges, the frame not bent, the mesh without a hole.',
@@ -64,10 +96,12 @@ export const LINT_SCREEN_WASH: Procedure = {
   ],
   proof: [
     {
-      id: 'hole-check',
-      do: 'Hold a torch behind the mesh, or look at it against the light, one last time.',
-      why: 'A hole sends lint to the heater and the duct; a screen with a hole is replaced.',
-      look: 'Even light all over.',
+      id: 'next-lint',
+      acts: { at: 'outside' },
+      later: true,
+      do: 'Look at the lint after the next load.',
+      why: 'Much less than usual means that lint gets past the screen.',
+      look: 'About the usual handful, all over the mesh.',
     },
   ],
 };

@@ -11,6 +11,7 @@ export const MOISTURE_SENSOR: Procedure = {
   steps: [
     {
       id: 'find',
+      acts: { at: 'drum', needs: { cool: ['yes'] } },
       figure: 'strips',
       do: 'Find the two bare metal strips: in the drum beside the lint screen, in the door frame, or at the back wall.',
       why: 'They feel the damp as the clothes brush past.',
@@ -18,6 +19,7 @@ export const MOISTURE_SENSOR: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'drum', needs: { cool: ['yes'] } },
       do: 'Look at the strips and feel them, and note what is on them.',
       why: 'The grade moves the next date.',
       look: 'Bright metal: clear. A dull or sticky film: moderate to heavy.',
@@ -25,6 +27,7 @@ export const MOISTURE_SENSOR: Procedure = {
     },
     {
       id: 'wipe',
+      acts: { at: 'drum', needs: { cool: ['yes'] }, touches: 'strips', cleans: true },
       figure: 'strips',
       do: 'Wipe both strips with alcohol or vinegar on a cotton pad until the pad stays white.',
       why: 'The film keeps damp cloth from touching the metal.',
@@ -38,6 +41,7 @@ export const MOISTURE_SENSOR: Procedure = {
     },
     {
       id: 'dry-strips',
+      acts: { at: 'drum', needs: { cool: ['yes'] }, touches: 'strips' },
       do: 'Wipe them with a pad and clear water, then dry with a clean one.',
       why: 'What stays on dries to a film again.',
       rinses: 'station',
@@ -46,6 +50,7 @@ export const MOISTURE_SENSOR: Procedure = {
   putBack: [
     {
       id: 'pads-away',
+      acts: { at: 'drum' },
       do: 'Take the pads out of the drum and let the smell go.',
       why: 'Vapour must be gone before the dryer is warm.',
       hazards: ['solvent'],
@@ -54,6 +59,7 @@ export const MOISTURE_SENSOR: Procedure = {
   proof: [
     {
       id: 'auto',
+      acts: { at: 'outside' },
       later: true,
       do: 'Dry a mixed load on the automatic programme and feel it when it stops.',
       why: 'Even dryness is the proof.',

@@ -21,6 +21,7 @@ export const PUMP_FILTER: Procedure = {
   steps: [
     {
       id: 'glass',
+      acts: { at: 'drum' },
       do: 'Look through the door glass: is there water in the drum?',
       why: 'A little below the drum’s edge is normal. A drum that would not empty fills many trays, and you want to know before you start.',
       look: 'Water above the sill of the door: do not open the door. Let it out below, tray by tray.',
@@ -28,6 +29,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'hose-out',
+      acts: { at: 'filter', does: { thinHose: 'out' } },
       figure: 'drain-down',
       do: 'Draw the drain-down hose out and lay its end in the tray.',
       why: 'It lets the water out a little at a time, before the filter is touched.',
@@ -35,6 +37,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'hose-look',
+      acts: { at: 'filter' },
       do: 'Look beside the filter for a thin hose with a cap.',
       why: 'Where there is one, it lets the water out in small amounts before the filter is touched.',
       look: 'Enter what you found under the machine afterwards, and the steps will know.',
@@ -42,6 +45,12 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'hose-drain',
+      acts: {
+        at: 'filter',
+        needs: { thinHose: ['out'] },
+        drains: true,
+        does: { thinHose: 'open', capTight: 'no' },
+      },
       figure: 'drain-down',
       do: 'Pull the cap off the hose. At half a tray pinch the hose or put the cap back, empty the tray, and go on until nothing comes.',
       why: 'A tray filled to the rim cannot be carried.',
@@ -52,6 +61,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'hose-cap',
+      acts: { at: 'filter', needs: { thinHose: ['open'] }, does: { thinHose: 'clipped' } },
       figure: 'drain-down',
       do: 'Press the cap back on the hose, firmly, and clip the hose into its holder.',
       why: 'A loose cap empties the next wash on your floor.',
@@ -60,6 +70,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'hose-if',
+      acts: { at: 'filter', drains: true, does: { capTight: 'no' } },
       do: 'If you found the hose: draw it out into the tray, pull its cap, and let the water out half a tray at a time. Then press the cap back firmly. No hose: go on.',
       why: 'A tray filled to the rim cannot be carried, and a loose cap empties the next wash on your floor.',
       look: 'Colour and smell. Tug at the cap afterwards: it stays.',
@@ -69,6 +80,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'crack-open',
+      acts: { at: 'filter', drains: true, does: { filter: 'cracked', filterTight: 'no' } },
       figure: 'filter-out',
       do: 'Turn the filter one turn anticlockwise and let the water run. At half a tray close it, empty the tray, and open it again. Repeat until nothing comes.',
       why: 'Without a drain-down hose the filter itself is the tap.',
@@ -79,6 +91,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'crack-if',
+      acts: { at: 'filter', drains: true, does: { filter: 'cracked', filterTight: 'no' } },
       do: 'If there was no hose: turn the filter one turn anticlockwise and let the water run. At half a tray close it, empty the tray, and open it again. Repeat until nothing comes.',
       why: 'Without a drain-down hose the filter itself is the tap.',
       look: 'Colour and smell of the water.',
@@ -88,6 +101,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'tip',
+      acts: { at: 'outside', needs: { power: ['off'] }, does: { tipped: 'yes' }, people: 2 },
       do: 'Only if the drum is drained and two of you are there: tip the machine back a little and prop it.',
       why: 'What is left in the sump runs to the back and not on the floor. Leave this out if you are alone.',
       look: 'Through the glass: no water in the drum. A washer with water in it is never tipped.',
@@ -96,6 +110,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'unscrew',
+      acts: { at: 'filter', does: { filter: 'out', filterTight: 'no' } },
       figure: 'filter-out',
       do: 'Unscrew the filter slowly, anticlockwise, and draw it straight out.',
       why: 'Slowly, so that you can close it again if more water comes.',
@@ -104,6 +119,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'apart', needs: { filter: ['out'] } },
       do: 'Note how dirty it is and what came out, before you clean it.',
       why: 'The grade moves the next date; what you found tells where to look next time.',
       look: 'Hair grips, coins, hair ties, buttons, toothpicks, padding, gum, rubber granules, fabric.',
@@ -111,12 +127,14 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'scrape',
+      acts: { at: 'apart', needs: { filter: ['out'] }, touches: 'filter', cleans: true },
       do: 'Pull off hair and fluff, then brush the filter in hot soapy water. Use the skewer for the corners.',
       why: 'Scrape before you rinse: dry fluff comes off in one piece, wet fluff goes down the drain.',
       look: 'Every opening lets light through.',
     },
     {
       id: 'soak',
+      acts: { at: 'apart', needs: { filter: ['out'] }, soaks: { part: 'filter', minutes: 15 } },
       do: 'If it smells or is slimy: soak it in vinegar and water, one to one. Otherwise go on.',
       why: 'The acid loosens slime and soap film that soap leaves.',
       hazards: ['acid'],
@@ -125,6 +143,13 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'soak-rinse',
+      acts: {
+        at: 'apart',
+        needs: { filter: ['out'] },
+        touches: 'filter',
+        waits: true,
+        clears: true,
+      },
       do: 'Rinse the filter under running water on all sides.',
       why: 'No vinegar goes back into the machine, and loose slime goes too.',
       look: 'It no longer smells of vinegar.',
@@ -132,6 +157,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'housing',
+      acts: { at: 'filter', needs: { filter: ['out'] } },
       do: 'Wipe the housing out, and feel and look round with the torch.',
       why: 'What stays in there goes straight to the impeller.',
       look: 'The little impeller wheel at the back, with nothing round it.',
@@ -139,8 +165,9 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'impeller',
+      acts: { at: 'filter', needs: { filter: ['out'] } },
       figure: 'impeller',
-      do: 'Turn the impeller with a finger or the screwdriver.',
+      do: 'Turn the impeller with a skewer or the screwdriver, never with a finger.',
       why: 'A wheel that is held fast hums and pumps nothing.',
       look: 'It turns all the way round. It moves in small jerks; that is the magnet and is right. If it is held fast or spins quite loose, note it.',
       hazards: ['impeller'],
@@ -148,6 +175,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'seal',
+      acts: { at: 'filter', needs: { filter: ['out'] }, touches: 'filter', waits: true },
       do: 'Clean the rubber seal and the threads of filter and housing.',
       why: 'One hair across the seal is a drip on the floor.',
       look: 'The seal lies flat in its groove, without cuts.',
@@ -156,6 +184,13 @@ export const PUMP_FILTER: Procedure = {
   putBack: [
     {
       id: 'filter-in',
+      acts: {
+        at: 'filter',
+        needs: { filter: ['out'] },
+        does: { filter: 'in' },
+        touches: 'filter',
+        waits: true,
+      },
       figure: 'filter-in',
       do: 'Line up the notch, set the thread straight, and turn clockwise until the tab meets its stop. Hand tight, never forced.',
       why: 'A crossed thread leaks and is hard to undo.',
@@ -163,6 +198,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'upright',
+      acts: { at: 'outside', needs: { filter: ['in'] }, does: { tipped: 'no' }, people: 2 },
       do: 'If you tipped it: two of you set the machine upright again.',
       why: 'It must stand on all four feet before it spins.',
       look: 'Hoses and cable are not pinched.',
@@ -172,7 +208,16 @@ export const PUMP_FILTER: Procedure = {
   ],
   proof: [
     {
+      id: 'pour-look',
+      acts: { at: 'filter', does: { water: 'poured' }, proves: ['filter', 'cap'] },
+      do: 'Pour two litres (half a gallon) of water into the drum, and look at the filter with the torch.',
+      why: 'The plug stays out and the panel off: the water stands behind the cap, and you see the place before anything hides it.',
+      look: 'Dry paper under the cap stays dry for a minute.',
+      when: { filterAccess: ['behind'] },
+    },
+    {
       id: 'drain-test',
+      acts: { at: 'outside', runs: 'rinse' },
       do: 'Run a rinse and, when the water is let out, count the seconds until the pump runs dry.',
       why: 'This is the proof that water passes freely. The figure is compared with this machine’s own next time.',
       look: 'A steady rush, then a slurp, and the drum is empty.',
@@ -180,9 +225,19 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'drips',
+      acts: { at: 'filter', proves: ['filter', 'cap'] },
       do: 'Look below the filter with the flap still open, during the drain and after it.',
       why: 'A cap or seal that is not seated shows now, while you are standing here.',
-      look: 'Dry paper under the filter stays dry. Then shut the flap.',
+      look: 'Dry paper under the filter stays dry.',
+      when: { filterAccess: ['front-left', 'front-right', 'unknown'] },
+    },
+    {
+      id: 'drips-below',
+      acts: { at: 'outside', needs: { water: ['run'] } },
+      do: 'Shine the torch under the machine while the rinse is let out.',
+      why: 'The look by hand was made with still water; now the pump presses.',
+      look: 'The floor stays dry.',
+      when: { filterAccess: ['behind'] },
     },
   ],
 };

@@ -12,11 +12,13 @@ export const SCREEN_WELL: Procedure = {
   steps: [
     {
       id: 'screen-out',
+      acts: { at: 'slot', does: { screen: 'out' } },
       do: 'Take the lint screen out and lay it aside.',
       why: 'The well is below it.',
     },
     {
       id: 'torch',
+      acts: { at: 'well' },
       do: 'Shine the torch into the well, and note how much of it is matted.',
       why: 'The grade moves the next date.',
       look: 'A few threads: light. Half the passage: moderate. Felt all over: heavy. No passage to be seen: blocked.',
@@ -24,6 +26,7 @@ export const SCREEN_WELL: Procedure = {
     },
     {
       id: 'pick',
+      acts: { at: 'well', cleans: true },
       figure: 'screen-well',
       do: 'Pick out what your fingers or tweezers reach.',
       why: 'Whole pieces come out better than crumbs.',
@@ -32,6 +35,7 @@ export const SCREEN_WELL: Procedure = {
     },
     {
       id: 'nozzle',
+      acts: { at: 'well' },
       figure: 'screen-well',
       do: 'Run the crevice nozzle and the thin brush down, 8 to 10 cm (3 to 4 in) and no further.',
       why: 'Below that the brush meets the blower.',
@@ -40,12 +44,14 @@ export const SCREEN_WELL: Procedure = {
     },
     {
       id: 'crust',
+      acts: { at: 'well' },
       do: 'If lint has set to a hard crust on a metal secondary screen: loosen it with the wire brush. On plastic use the soft brush only.',
       why: 'Lint that has been damp sets like felt and does not vacuum off.',
       look: 'Work along the mesh, not into it.',
     },
     {
       id: 'share',
+      acts: { at: 'well' },
       do: 'Look once more and estimate the share still blocked.',
       why: 'Before and after, side by side, tell whether it was worth the trouble.',
       note: 'note',
@@ -54,6 +60,13 @@ export const SCREEN_WELL: Procedure = {
   putBack: [
     {
       id: 'screen-in',
+      acts: {
+        at: 'slot',
+        needs: { housing: ['on'] },
+        does: { screen: 'in' },
+        touches: 'screen',
+        waits: true,
+      },
       do: 'Push the lint screen home.',
       why: 'The dryer must never run without it.',
       look: 'No gap at the edges.',
@@ -63,6 +76,7 @@ export const SCREEN_WELL: Procedure = {
   proof: [
     {
       id: 'weak-air',
+      acts: { at: 'outside' },
       later: true,
       do: 'At the next load feel the air at the hood.',
       why: 'A clear well gives it back its strength.',

@@ -7,12 +7,14 @@ export const SERVICE: Procedure = {
   steps: [
     {
       id: 'call',
+      acts: { at: 'apart' },
       do: 'Ask an authorised service to come, and name the machine and what you have noticed.',
       why: 'Belts, bearings, gas, wiring and pumps need training and tools.',
       look: 'Gas line, burner, refrigerant and mains wiring: only they.',
     },
     {
       id: 'gas-fitter',
+      acts: { at: 'apart' },
       do: 'Say that it burns gas, and ask for a licensed gas fitter.',
       why: 'Burner, valve and line are tested for tightness only by them.',
       hazards: ['gas'],
@@ -20,16 +22,19 @@ export const SERVICE: Procedure = {
     },
     {
       id: 'show',
+      acts: { at: 'apart' },
       do: 'Show the record: what was cleaned, when, and the figures.',
       why: 'It saves the first half hour of looking.',
     },
     {
       id: 'ask',
+      acts: { at: 'apart' },
       do: 'Ask them to look at: hoses and clamps, belt and rollers, bearings, pump, door lock, earth, and on gas the burner and its tightness.',
       why: 'A list asked for is a list done.',
     },
     {
       id: 'write',
+      acts: { at: 'apart' },
       do: 'Note what was found, what was replaced, and what they would watch.',
       why: 'It is worth as much as the work.',
       note: 'note',
@@ -38,6 +43,7 @@ export const SERVICE: Procedure = {
   putBack: [
     {
       id: 'back-service',
+      acts: { at: 'outside' },
       do: 'See that it stands level and that hoses, gas and plug are as before.',
       why: 'People in a hurry leave a tap shut.',
     },
@@ -45,6 +51,7 @@ export const SERVICE: Procedure = {
   proof: [
     {
       id: 'first-load',
+      acts: { at: 'outside' },
       later: true,
       do: 'Stay near for the first load.',
       why: 'What was not tightened shows itself then.',

@@ -17,12 +17,14 @@ export const SOFTENER_CUP: Procedure = {
   steps: [
     {
       id: 'cup-out',
+      acts: { at: 'drum', does: { cup: 'out' } },
       do: 'Lift the cup off, with a turn or a pull straight up, and take out what can be taken out.',
       why: 'Softener sets under the cup and runs onto the wash.',
       look: 'No cup: open the lid of the detergent place instead.',
     },
     {
       id: 'found',
+      acts: { at: 'apart' },
       do: 'Note how it looks before you clean it.',
       why: 'The grade moves the next date.',
       look: 'Grey flakes under the cup count as heavy.',
@@ -30,11 +32,13 @@ export const SOFTENER_CUP: Procedure = {
     },
     {
       id: 'brush-cup',
+      acts: { at: 'apart', needs: { cup: ['out'] }, touches: 'cup', cleans: true },
       do: 'Brush the cup and its parts in hot soapy water and rinse.',
       why: 'Hot water loosens softener; cold water sets it.',
     },
     {
       id: 'mould',
+      acts: { at: 'apart', needs: { cup: ['out'] }, soaks: { part: 'cup', minutes: 10 } },
       do: 'If black stays: mould remover on the parts in the sink, and wait. Otherwise go on.',
       why: 'Brushing alone leaves the roots.',
       look: 'Keep it in the sink, away from anything else you clean with.',
@@ -47,6 +51,7 @@ export const SOFTENER_CUP: Procedure = {
     },
     {
       id: 'mould-rinse',
+      acts: { at: 'apart', touches: 'cup', waits: true, clears: true },
       do: 'Rinse the parts under running water for a good minute, and the sink as well.',
       why: 'What stays on them goes into the machine with the next wash.',
       look: 'No smell and nothing slippery.',
@@ -54,11 +59,13 @@ export const SOFTENER_CUP: Procedure = {
     },
     {
       id: 'cup-seat',
+      acts: { at: 'drum', needs: { cup: ['out'] } },
       do: 'Wipe the seat of the cup and the top of the agitator.',
       why: 'A sticky seat collects fluff.',
     },
     {
       id: 'agitator',
+      acts: { at: 'drum', needs: { cup: ['out'] } },
       do: 'Wipe down the agitator’s fins and, if its cap comes off by hand, under the cap.',
       why: 'Flakes on the wash come from here.',
       look: 'Do not unscrew it: the bolt below is for a repair.',
@@ -67,6 +74,13 @@ export const SOFTENER_CUP: Procedure = {
   putBack: [
     {
       id: 'cup-in',
+      acts: {
+        at: 'drum',
+        needs: { cup: ['out'] },
+        does: { cup: 'in' },
+        touches: 'cup',
+        waits: true,
+      },
       do: 'Dry the cup and press it back on.',
       why: 'A loose cup is thrown off in the spin.',
     },
@@ -74,6 +88,7 @@ export const SOFTENER_CUP: Procedure = {
   proof: [
     {
       id: 'flush',
+      acts: { at: 'outside' },
       later: true,
       do: 'After the next rinse look into the cup.',
       why: 'It is free when nothing is left standing.',

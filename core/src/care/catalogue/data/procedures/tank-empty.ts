@@ -7,11 +7,13 @@ export const TANK_EMPTY: Procedure = {
   steps: [
     {
       id: 'draw',
+      acts: { at: 'outside', does: { tank: 'out' } },
       do: 'Draw the tank out level, with both hands.',
       why: 'A full tank holds a few litres and spills when tipped.',
     },
     {
       id: 'pour',
+      acts: { at: 'apart', needs: { tank: ['out'] } },
       do: 'Pour it out into the sink and look at the water.',
       why: 'It is not fit for drinking. Lint in it means that a filter lets some past.',
       look: 'Clear, or with a few threads.',
@@ -19,6 +21,7 @@ export const TANK_EMPTY: Procedure = {
     },
     {
       id: 'rinse',
+      acts: { at: 'apart', needs: { tank: ['out'] } },
       do: 'Rinse the tank and wipe the filter in its mouth, if it has one.',
       why: 'A slimy mouth drips back into the sump.',
     },
@@ -26,6 +29,7 @@ export const TANK_EMPTY: Procedure = {
   putBack: [
     {
       id: 'tank-in',
+      acts: { at: 'outside', does: { tank: 'in' } },
       do: 'Push the tank home until it clicks.',
       why: 'A tank that is not seated stops the dryer and lights its lamp.',
       look: 'It sits flush.',
@@ -34,6 +38,7 @@ export const TANK_EMPTY: Procedure = {
   proof: [
     {
       id: 'lamp',
+      acts: { at: 'outside' },
       later: true,
       do: 'Look at the tank lamp when the next programme starts.',
       why: 'It goes out when the tank is empty and seated.',

@@ -12,6 +12,7 @@ export const TRANSITION_HOSE: Procedure = {
   steps: [
     {
       id: 'material',
+      acts: { at: 'behind' },
       do: 'Look at what the hose is made of.',
       why: 'Only metal stands the heat.',
       look: 'Rigid or semi-rigid metal is right. Vinyl or plastic must go before the dryer runs again.',
@@ -19,6 +20,7 @@ export const TRANSITION_HOSE: Procedure = {
     },
     {
       id: 'found',
+      acts: { at: 'behind' },
       do: 'Note how kinked, crushed or linted it is.',
       why: 'The grade moves the next date.',
       look: 'A crush to half its width counts as heavy, flat as blocked.',
@@ -26,18 +28,21 @@ export const TRANSITION_HOSE: Procedure = {
     },
     {
       id: 'hose-clean',
+      acts: { at: 'apart', needs: { duct: ['off'] }, cleans: true },
       do: 'Shake the hose out over the bag and vacuum it through.',
       why: 'Lint catches in every fold.',
       hazards: ['lint-burns'],
     },
     {
       id: 'wall-end',
+      acts: { at: 'duct' },
       do: 'Look into the wall with the torch.',
       why: 'It shows whether the duct itself is due.',
       look: 'Lint more than a veil: brush the duct too.',
     },
     {
       id: 'shorten',
+      acts: { at: 'apart', needs: { duct: ['off'] } },
       do: 'If it is longer than it needs to be, cut or push it to the shortest run without a kink.',
       why: 'Every extra fold takes air. One piece, never joined, never through a wall or a ceiling.',
     },
@@ -45,6 +50,7 @@ export const TRANSITION_HOSE: Procedure = {
   putBack: [
     {
       id: 'no-crush',
+      acts: { at: 'apart', needs: { duct: ['off'] } },
       do: 'Hold it as it will lie when the dryer is back, and see that nothing crushes it.',
       why: 'This is decided now and not seen later.',
     },
@@ -52,6 +58,7 @@ export const TRANSITION_HOSE: Procedure = {
   proof: [
     {
       id: 'leak-feel',
+      acts: { at: 'behind', runs: 'air', proves: ['duct'] },
       do: 'While it runs, feel round both joints for warm air.',
       why: 'Damp air that leaks indoors makes mould; with gas it is dangerous.',
       look: 'No draught at the joints.',
