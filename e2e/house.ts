@@ -129,16 +129,18 @@ export async function ready(page: Page): Promise<void> {
   await expect(page.getByText('Reading the')).toHaveCount(0);
 }
 
-/** In a visit: answers what a step asks with nothing, and goes on to the next. */
+/** In a visit: answers what a step asks with nothing, waits for nothing, and goes on to the next. */
 export async function goOn(page: Page): Promise<void> {
   const title = page.locator('[data-step-title]');
   const before = (await title.textContent())!;
   // What was chosen just now is shown at the next frame, and takes the question away; then in one go.
   await page.evaluate(async () => {
     for (let i = 0; i < 2; i++) await new Promise(requestAnimationFrame);
-    [...document.querySelectorAll('button')]
-      .find(({ textContent }) => textContent.trim() === 'Nothing')
-      ?.click();
+    for (const words of ['Nothing', 'It has had its time']) {
+      [...document.querySelectorAll('button')]
+        .find(({ textContent }) => textContent.trim() === words)
+        ?.click();
+    }
   });
   await page.locator('[data-onward]').click();
   await expect(title).not.toHaveText(before);

@@ -31,6 +31,7 @@ export * from './care/schedule/year.js';
 export * from './care/visit/next.js';
 export * from './care/visit/plan.js';
 export * from './care/visit/visit-step.js';
+export * from './care/visit/waiting.js';
 export * from './care/visit/products.js';
 export * from './care/visit/progress.js';
 export * from './care/visit/proofs.js';

@@ -77,3 +77,20 @@ export const strayFacts = (facts: Facts): Fact[] =>
   (Object.keys(FACTS) as Fact[]).filter(
     (fact) => !MAY_STAY.includes(fact) && facts[fact] !== HOME[fact],
   );
+
+/** How it is said that a machine cannot run: what is not as it is in use. */
+export const FACT_WORDS: Partial<Record<Fact, string>> = {
+  power: 'the plug is out',
+  tap: 'the tap is shut',
+  tipped: 'the machine is tipped',
+  filter: 'the pump filter is out',
+  thinHose: 'the cap is off the drain-down hose',
+  drainHose: 'the drain hose is out',
+  trap: 'the trap is open',
+  fillHose: 'the fill hose is off',
+  inletScreen: 'the inlet screen is out',
+  drawer: 'the drawer is out',
+  inserts: 'the parts of the drawer are out',
+  cloth: 'the cloth is in the hole',
+  cup: 'the softener cup is out',
+};

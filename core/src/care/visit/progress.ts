@@ -1,6 +1,5 @@
 import type { VisitProgress, VisitTask, TaskRecord } from '../../model/schemas.js';
 import { taskKey } from '../catalogue/set-ups.js';
-import type { ChemicalEvent } from '../../chemistry/guard.js';
 import type { VisitPlan } from './plan.js';
 import type { VisitStep } from './visit-step.js';
 
@@ -15,22 +14,6 @@ export const emptyProgress = (): VisitProgress => ({
 
 /** Whether a step proves a task; what only rinses proves nothing. */
 export const isProof = ({ phase, step }: VisitStep): boolean => phase === 'proof' && !step.rinses;
-
-/** What a step waits for before it can be ticked: the product to be named, or a rinse to be run. */
-export type Wait = 'answer' | 'rinse';
-
-/**
- * What has to be answered or done before a step can be ticked.
- * @param present cleaning products in the machine that were not rinsed out
- */
-export function waitsFor(
-  { key, step }: VisitStep,
-  { brought }: Pick<VisitProgress, 'brought'>,
-  present: readonly ChemicalEvent[],
-): Wait | undefined {
-  if (step.brings && !brought?.[key]) return 'answer';
-  return step.rinses === 'all' && present.length > 0 ? 'rinse' : undefined;
-}
 
 /**
  * Steps that may not stay open: those of putting back and leaving a machine ready, of machines at which

@@ -27,9 +27,13 @@ import { sayWhen } from './say-when';
             Until then nothing with {{ list }} goes in.
           }
         </p>
-        <button type="button" class="btn btn-plain" (click)="rinsed.emit()">
-          {{ rinseWords() }}
-        </button>
+        @if (hindered(); as why) {
+          <p class="not-yet">No rinse can run yet: {{ why }}.</p>
+        } @else {
+          <button type="button" class="btn btn-plain" (click)="rinsed.emit()">
+            {{ rinseWords() }}
+          </button>
+        }
       </div>
     }
   `,
@@ -57,6 +61,8 @@ export class StillInComponent {
   readonly present = input.required<readonly ChemicalEvent[]>();
   /** A dryer is wiped, not rinsed. */
   readonly dryer = input(false);
+  /** Why no rinse can have run. */
+  readonly hindered = input('');
   readonly rinsed = output<void>();
 
   protected readonly rinseWords = computed(() =>

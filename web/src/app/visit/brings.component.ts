@@ -40,6 +40,8 @@ export class BringsComponent {
   readonly present = input.required<readonly ChemicalEvent[]>();
   /** A dryer is wiped, not rinsed. */
   readonly dryer = input(false);
+  /** Why no full rinse can have run. */
+  readonly hindered = input('');
   /** Products used in this house, the latest first. */
   readonly products = input<readonly string[]>([]);
 

@@ -79,6 +79,12 @@ export class StepComponent {
   readonly used = output<string>();
   readonly notUsed = output<void>();
   readonly rinsed = output<void>();
+  /** Why no full rinse can have run. */
+  readonly hindered = input('');
+  /** What soaks or dries and must not be touched yet, in words; empty when nothing. */
+  readonly waiting = input('');
+  /** The person says that it has had its time. */
+  readonly timeEnough = output<void>();
 
   protected readonly proofWords: Record<ProofResult, string> = {
     good: 'it is right',

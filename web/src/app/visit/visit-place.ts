@@ -1,8 +1,9 @@
-import { computed, inject, Injectable } from '@angular/core';
+import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import {
   isProof,
   leftOpen,
+  hindersRinse,
   outcomeOf,
   planVisit,
   procedureOf,
@@ -19,10 +20,16 @@ import {
 import { sameData } from '../data/same-data';
 import { BenchService } from '../data/bench.service';
 import type { TaskEnd } from './ending.component';
+import { sayClock } from './timer.component';
 import { VisitChemicals } from './visit-chemicals';
 import { VisitKeeper } from './visit-keeper';
 
-const WAIT_WORDS: Record<Wait, string> = { answer: 'Answer first', rinse: 'Rinse first' };
+const WAIT_WORDS: Record<Wait['for'], string> = {
+  answer: 'Answer first',
+  rinse: 'Rinse first',
+  soak: 'It still works',
+  dry: 'It still dries',
+};
 
 /** Where a visit stands when all its steps were passed. */
 export const END = 'end';
@@ -76,11 +83,27 @@ export class VisitPlace {
     const machine = this.machine();
     return machine ? this.#presentIn(machine) : [];
   });
-  /** What has to be answered or done before this step can be ticked; empty when nothing. */
+  /** UTC instant, milliseconds; it goes on while something soaks or dries. */
+  readonly #now = signal(Date.now());
+  /** What has to be answered, done or waited for before this step can be ticked. */
+  readonly wait = computed(() => {
+    const [step, plan] = [this.step(), this.plan()];
+    return step && plan
+      ? waitsFor(step, plan, this.#keeper.progress() ?? {}, this.present(), this.#now())
+      : undefined;
+  });
+  /** The same in words, for the button; empty when nothing. */
   readonly waitsFor = computed(() => {
-    const step = this.step();
-    const wait = step && waitsFor(step, this.#keeper.progress() ?? {}, this.present());
-    return wait ? WAIT_WORDS[wait] : '';
+    const wait = this.wait();
+    if (!wait) return '';
+    const words = WAIT_WORDS[wait.for];
+    if (!('until' in wait)) return words;
+    return `${words}: ${sayClock(Math.max(0, Math.ceil((wait.until - this.#now()) / 1000)))}`;
+  });
+  /** Why no full rinse can have run in the machine on screen. */
+  readonly hindersRinse = computed(() => {
+    const machine = this.machine();
+    return machine ? this.#hinders(machine) : '';
   });
   readonly proving = computed(() => {
     const step = this.step();
@@ -132,12 +155,36 @@ export class VisitPlace {
     const ids = new Set(this.run()?.tasks.map(({ machineId }) => machineId));
     return (this.bench()?.machines ?? [])
       .filter(({ id }) => ids.has(id))
-      .map((machine) => ({ machine, present: this.#presentIn(machine) }))
+      .map((machine) => ({
+        machine,
+        present: this.#presentIn(machine),
+        hinders: this.#hinders(machine),
+      }))
       .filter(({ present }) => present.length > 0);
   });
 
+  constructor() {
+    effect((onCleanup) => {
+      const wait = this.wait();
+      if (!wait || !('until' in wait)) return;
+      const clock = setInterval(() => this.#now.set(Date.now()), 500);
+      onCleanup(() => clearInterval(clock));
+    });
+    // Another step is asked about at its own time.
+    effect(() => {
+      this.step();
+      this.#keeper.progress();
+      this.#now.set(Date.now());
+    });
+  }
+
   nameOf(machineId: string): string {
     return this.bench()?.machines.find(({ id }) => id === machineId)?.name ?? '';
+  }
+
+  #hinders(machine: Machine): string {
+    const [plan, progress] = [this.plan(), this.#keeper.progress()];
+    return plan && progress ? hindersRinse(plan, progress, machine).join(', ') : '';
   }
 
   #presentIn(machine: Machine): ChemicalEvent[] {

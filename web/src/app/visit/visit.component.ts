@@ -11,12 +11,13 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import {
+  type Features,
   isDryer,
+  type Machine,
   many,
   PHASE_NAMES,
-  type Features,
-  type Machine,
   type ProofResult,
+  timerStartedBy,
   type Visit,
 } from '@needlecase/core';
 import { sayMinutes } from '../shared/minutes';
@@ -125,7 +126,29 @@ export class VisitComponent {
     ) {
       this.chemicals.rinse(step, this.place.machine()!);
     }
+    const dries = timerStartedBy(step);
+    if (dries && !this.keeper.progress()?.timers[step.key]) this.timers.start(step.key, dries);
     this.moves.tick(step);
+  }
+
+  /** Notes what is used at the step on screen; what works in it takes its time from now. */
+  protected use(product: string): void {
+    const step = this.place.step()!;
+    this.chemicals.use(step, this.place.machine()!, product);
+    const seconds = timerStartedBy(step, product);
+    if (seconds) this.timers.start(step.key, seconds);
+  }
+
+  /** What soaks or dries and must not be touched yet. */
+  protected readonly waitingWords = computed(() => {
+    const wait = this.place.wait();
+    return wait && 'until' in wait ? this.place.waitsFor() : '';
+  });
+
+  /** The person says that what soaks or dries has had its time. */
+  protected timeEnough(): void {
+    const wait = this.place.wait();
+    if (wait && 'key' in wait) this.timers.stop(wait.key);
   }
 
   /** Says what a proof showed, and goes on. */
