@@ -91,6 +91,7 @@ export * from './trouble/codes/classes.js';
 export * from './trouble/codes/evidence.js';
 export * from './trouble/codes/read.js';
 export * from './trouble/codes/sheet.js';
+export * from './trouble/diagnosis/first.js';
 export * from './trouble/data/causes.js';
 export * from './trouble/data/symptoms.js';
 export * from './trouble/data/types.js';

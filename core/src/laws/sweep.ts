@@ -1,4 +1,5 @@
-import type { Task } from '../care/catalogue/types.js';
+import { PROCEDURES } from '../care/catalogue/data/procedures/index.js';
+import type { Fetch, Task } from '../care/catalogue/types.js';
 import { planVisit, type VisitMachine } from '../care/visit/plan.js';
 import { FEATURES, MACHINE_KINDS, type FeatureId, type MachineKind } from '../model/vocabulary.js';
 import { brokenInVisit, type Broken, type Start } from './check-visit.js';
@@ -10,6 +11,12 @@ export interface Found extends Broken {
   tasks: readonly string[];
   start: Start;
 }
+
+/** What is fetched that holds an acid, or may hold chlorine. */
+const holding = (kind: Fetch['holds']): Set<string> =>
+  new Set(
+    PROCEDURES.flatMap(({ fetch }) => fetch.flatMap((one) => (one.holds === kind ? one.what : []))),
+  );
 
 /** What a sweep went over. */
 export interface Sweep {
@@ -25,7 +32,7 @@ export class Sweeper {
   readonly result: Sweep = { visits: 0, plans: 0, found: [] };
 
   check(machine: VisitMachine, tasks: readonly Task[]): void {
-    const { steps } = planVisit(
+    const { steps, fetch } = planVisit(
       tasks.map(({ id }) => ({ machineId: machine.id, task: id })),
       [machine],
     );
@@ -36,6 +43,16 @@ export class Sweeper {
     if (this.#seen.has(plan)) return;
     this.#seen.add(plan);
     this.result.plans++;
+    const carried = (kind: Fetch['holds']) => fetch.some(({ what }) => holding(kind).has(what));
+    if (carried('acid') && carried('chlorine')) {
+      const broken = { law: 'products meet', at: 'fetch', what: 'acid and chlorine' } as const;
+      this.result.found.push({
+        ...broken,
+        machine,
+        tasks: tasks.map(({ id }) => id),
+        start: 'usual',
+      });
+    }
     for (const broken of brokenInVisit({ steps }, [machine])) {
       this.result.found.push({ ...broken, machine, tasks: tasks.map(({ id }) => id) });
     }

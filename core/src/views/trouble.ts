@@ -6,8 +6,15 @@ import { Diagnosis, symptomsOf, type Answers } from '../trouble/diagnosis/diagno
 import type { LoggedFigure } from '../trouble/cases/state.js';
 import type { CodeReading } from '../trouble/codes/read.js';
 import type { Sense, StopRule, Who } from '../trouble/data/types.js';
+import type { Rung } from '../trouble/data/door-ladder.js';
 import { causeById } from '../trouble/data/causes.js';
 import { STOP_RULES } from '../trouble/data/stops.js';
+import {
+  doorLadder,
+  firstThings,
+  waterLevel,
+  type FirstThing,
+} from '../trouble/diagnosis/first.js';
 import type { CauseBelief } from '../trouble/diagnosis/network.js';
 import { causesOf, type Situation } from '../trouble/diagnosis/priors.js';
 import { assess } from '../trouble/diagnosis/suspects.js';
@@ -56,6 +63,10 @@ export interface FixView {
 
 export interface TroubleView {
   stops: StopRule[];
+  /** What is done before any look. */
+  first: FirstThing[];
+  /** Where the door stays locked: the rungs, the cheapest first. */
+  ladder?: RungView[];
   suspects: SuspectView[];
   /** Chance that it is something else, 0 to 1. */
   other: number;
@@ -65,6 +76,15 @@ export interface TroubleView {
   /** Other checks, the most telling a minute first. */
   checks: CheckView[];
   fixes: FixView[];
+}
+
+/** A rung of the ladder of a locked door. */
+export interface RungView {
+  id: string;
+  do: string;
+  why: string;
+  minutes: number;
+  cautions: readonly string[];
 }
 
 /** A machine as the trouble engine knows it, and what can be told of it. */
@@ -144,10 +164,16 @@ export function troubleView(
     belief,
   } = assess(trouble, answers, stops, history);
   if (!advice || !belief)
-    return { stops: holding, suspects: [], other: 0, lines: {}, checks: [], fixes: [] };
+    return { stops: holding, first: [], suspects: [], other: 0, lines: {}, checks: [], fixes: [] };
   const { next } = advice;
+  const lines = linesOf(trouble, belief, answers);
+  const locked = answers['door-locked'] === 'yes' || answers['door-locked'] === 'partly';
   return {
     stops: [],
+    first: firstThings(situation, answers, lines.air ?? 0),
+    ...(locked
+      ? { ladder: doorLadder(situation, waterLevel(situation, answers)).map(rungView) }
+      : {}),
     suspects: suspects.map(({ cause, chance, because, against }) => ({
       cause: cause.id,
       name: cause.name,
@@ -160,7 +186,7 @@ export function troubleView(
       against,
     })),
     other,
-    lines: linesOf(trouble, belief, answers),
+    lines,
     ...(next
       ? {
           next:
@@ -173,6 +199,14 @@ export function troubleView(
     fixes: advice.fixes.slice(0, MOST_CHECKS).map(fixView),
   };
 }
+
+const rungView = ({ id, do: what, why, minutes, hazards = [] }: Rung): RungView => ({
+  id,
+  do: what,
+  why,
+  minutes,
+  cautions: hazards.map((hazard) => hazardById(hazard).caution),
+});
 
 function linesOf(trouble: Diagnosis, belief: CauseBelief, answers: Answers): TroubleView['lines'] {
   const explains = trouble.explaining(answers);

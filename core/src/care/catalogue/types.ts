@@ -169,6 +169,8 @@ export interface Fetch {
   when?: When;
   /** The supply, how much of it in its unit, and how often of ten times it is needed at all. */
   uses?: { supply: string; amount: number; share?: number };
+  /** What must not be carried to the same machine together: acids, and what may hold chlorine. */
+  holds?: 'acid' | 'chlorine';
 }
 
 export interface Procedure {

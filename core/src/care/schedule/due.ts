@@ -32,6 +32,8 @@ export interface Due {
   task: string;
   station: string;
   status: DueStatus;
+  /** Neglected, it can hurt somebody. */
+  safety?: true;
   /** Why it is off, where the household did not switch it off. */
   needless?: 'soft-water';
   inForce: InForce;
@@ -137,6 +139,7 @@ export function due(question: DueQuestion): Due {
   const result: Due = {
     task: task.id,
     station: task.station,
+    ...(task.safety ? { safety: true as const } : {}),
     status: 'unknown',
     inForce,
     from,

@@ -69,12 +69,20 @@ const RANK: Record<DueStatus, number> = {
   habit: 5,
 };
 
+type Urgency = Pick<Due, 'status' | 'on' | 'safety'>;
+
 /**
- * Due before not known before soon before fine; the earlier date first.
+ * Due before not known before soon before fine; of what is not known, what can hurt somebody first; else
+ * the earlier date.
  * @returns a number below, at or above 0, as sorting wants it
  */
-export function byUrgency(a: Pick<Due, 'status' | 'on'>, b: Pick<Due, 'status' | 'on'>): number {
-  return RANK[a.status] - RANK[b.status] || (a.on ?? '9999').localeCompare(b.on ?? '9999');
+export function byUrgency(a: Urgency, b: Urgency): number {
+  const unknownDanger = ({ status, safety }: Urgency) => (status === 'unknown' && safety ? 0 : 1);
+  return (
+    RANK[a.status] - RANK[b.status] ||
+    unknownDanger(a) - unknownDanger(b) ||
+    (a.on ?? '9999').localeCompare(b.on ?? '9999')
+  );
 }
 
 const NO_READINGS: readonly Measured[] = [];

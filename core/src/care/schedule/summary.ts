@@ -14,6 +14,8 @@ export interface DueSummary {
   why: string;
   /** Work for somebody trained: told, and never proposed as a visit. */
   professional?: true;
+  /** Neglected, it can hurt somebody. */
+  safety?: true;
   on?: Day;
 }
 
@@ -32,6 +34,7 @@ export function dueSummary(machine: Machine, one: Due, today: Day): DueSummary {
     said: sayState(one, machine, today),
     why: why(task, one, today).short,
     ...(task.professional ? { professional: true as const } : {}),
+    ...(one.safety ? { safety: one.safety } : {}),
     ...(one.on ? { on: one.on } : {}),
   };
 }

@@ -73,7 +73,7 @@ describe('planVisit', () => {
       ['tap-off', 'tap-on'],
       ['panel-behind', 'panel-back'],
       ['pull-out', 'push-back'],
-      ['pull-out-stack', 'push-back'],
+      ['pull-out-stack', 'push-back-stack'],
       ['hose-out', 'hose-cap'],
       ['unscrew', 'filter-in'],
       ['stuff-hole', 'cloth-out'],
@@ -281,6 +281,20 @@ describe('planVisit', () => {
       const tasks = tasksOf(told).map(({ id }) => ({ machineId: ID, task: id }));
       expect(openQuestions(tasks, [told])).toEqual([]);
     }
+  });
+
+  it('carries chlorine and acid to the same machine in no visit', () => {
+    const washer: VisitMachine = { id: ID, kind: 'front-load-washer', features: {} };
+    const carried = (...tasks: string[]) =>
+      planVisit(
+        tasks.map((task) => ({ machineId: ID, task })),
+        [washer],
+      ).fetch.flatMap(({ what }) => /vinegar|citric|mould/i.exec(what)?.[0].toLowerCase() ?? []);
+    expect(carried('gasket-folds')).toEqual(['mould']);
+    expect(carried('gasket-folds', 'pump-filter')).toEqual(['mould']);
+    expect(carried('pump-filter')).toEqual(['vinegar']);
+    // What is needed in any case stays.
+    expect(carried('gasket-folds', 'descale')).not.toContain('mould');
   });
 
   it('refuses a machine that is not given', () => {

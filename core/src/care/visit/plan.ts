@@ -1,7 +1,7 @@
 import type { Machine, VisitTask } from '../../model/schemas.js';
 import { TASKS } from '../catalogue/data/tasks.js';
 import { hazardById, holds, procedureOf, taskOf } from '../catalogue/lookup.js';
-import type { Build, SetUp, Step, Task } from '../catalogue/types.js';
+import type { Build, Fetch, SetUp, Step, Task } from '../catalogue/types.js';
 import { setUpsOf, minutesOf } from '../catalogue/set-ups.js';
 import type { Phase, VisitStep } from './visit-step.js';
 import { CLASSES, inOrder, LONG_WAIT, piecesOf, type Piece, type PieceClass } from './order.js';
@@ -161,19 +161,30 @@ function addFetch(
   chosen: readonly Task[],
   setups: readonly SetUp[],
 ): void {
+  const wanted = chosen
+    .flatMap(({ id }) => procedureOf(machine, id).fetch)
+    .filter(({ when }) => holds(when, machine));
   const things = [
     ...setups.flatMap(({ fetch }) => fetch),
-    ...chosen.flatMap(({ id }) =>
-      procedureOf(machine, id)
-        .fetch.filter(({ when }) => holds(when, machine))
-        .map(({ what }) => what),
-    ),
+    ...wanted.filter(keptApart(wanted)).map(({ what }) => what),
   ];
   for (const what of things) {
     const known = list.find((item) => item.what === what);
     if (!known) list.push({ what, machineIds: [machine.id] });
     else if (!known.machineIds.includes(machine.id)) known.machineIds.push(machine.id);
   }
+}
+
+/**
+ * Chlorine and acid are not carried to the same machine: what may be needed gives way to what is needed,
+ * and vinegar in case of film to mould remover in case of mould.
+ */
+function keptApart(wanted: readonly Fetch[]): (one: Fetch) => boolean {
+  const of = (kind: Fetch['holds']) => wanted.filter(({ holds: what }) => what === kind);
+  if (of('chlorine').length === 0) return () => true;
+  const needed = of('acid').some(({ uses }) => uses?.share === undefined);
+  const gone = needed ? 'chlorine' : 'acid';
+  return ({ holds: what }) => what !== gone;
 }
 
 /** The station a step works at, if it belongs to a task. */

@@ -56,8 +56,9 @@ export const STOP_RULES: readonly StopRule[] = [
     id: 'over-sill',
     say: 'Water stands above the sill of the door',
     kinds: FRONT,
-    now: 'Do not open the door. Stop the programme, shut the tap, and let the water out by the small hose at the front, or from behind.',
+    now: 'Do not open the door, and do not pull at it. Stop the programme, shut the tap, and pull the plug; wet or out of reach: its circuit breaker. It may scald: let it cool until the glass is only lukewarm.',
     call: 'If water keeps coming in with the machine off, shut the main tap and call a plumber.',
+    then: { say: 'Power and tap are off: let the water out', finding: 'wont-drain' },
   },
   {
     id: 'flooding',

@@ -86,4 +86,6 @@ export interface StopRule {
   /** What to do now. */
   now: string;
   call: string;
+  /** The way on, once that is done: the symptom with which the case goes on. */
+  then?: { say: string; finding: string };
 }

@@ -63,7 +63,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     },
     fix: {
       who: 'you',
-      say: 'Straighten or clear the drain hose.',
+      say: 'Let the water out first if any stands in the drum; then straighten or clear the drain hose.',
       task: 'drain-hose',
       minutes: 35,
     },
@@ -176,7 +176,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     makes: { 'door-locked': 'nearly always', 'locked-empty': DECIDES },
     fix: {
       who: 'professional',
-      say: 'Try the maker’s reset and its emergency pull, then call somebody.',
+      say: 'Go up the ladder for a locked door: wait, reset, plug out, the emergency pull; then call somebody. Never force it.',
       minutes: 120,
     },
   },

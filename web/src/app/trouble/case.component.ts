@@ -39,6 +39,7 @@ import { VisitsService } from '../data/visits.service';
 import { ToastsService } from '../data/toasts.service';
 import { CaseOnScreen } from './case-on-screen';
 import { CodeEntryComponent } from './code-entry.component';
+import { FirstComponent } from './first.component';
 import { FixComponent } from './fix.component';
 import { LookComponent } from './look.component';
 import { CaseProofComponent } from './proof.component';
@@ -71,6 +72,7 @@ const ENDINGS: readonly { ending: CaseEnding; say: string }[] = [
   imports: [
     CaseProofComponent,
     CodeEntryComponent,
+    FirstComponent,
     FixComponent,
     LookComponent,
     NgbDropdownModule,
@@ -183,6 +185,11 @@ export class CaseComponent {
 
   protected sayDate(day: string): string {
     return sayDay(day, this.on.today());
+  }
+
+  /** What stands behind the glass of a locked door. */
+  protected level(found: 'none' | 'water'): void {
+    this.answer('locked-empty', found === 'none' ? 'yes' : 'no');
   }
 
   protected answer(finding: string, answer: Answer): void {

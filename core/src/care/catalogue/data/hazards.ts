@@ -72,7 +72,7 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'stacked',
     caution:
-      'This dryer stands in a stack. Do not pull the stack alone: it can come down. Two people, or work from the hood side only.',
+      'This machine stands in a stack, and a stack is top-heavy: never move it or lift a foot of it alone. Two people, one at each side, or leave it where it stands.',
   },
   {
     id: 'ladder',

@@ -7,6 +7,7 @@ export const DESCALE: Procedure = {
     {
       what: 'Citric acid, 100 g, or a descaler that your manual allows',
       uses: { supply: 'citric-acid', amount: 100 },
+      holds: 'acid',
     },
     { what: 'A measuring jug' },
   ],

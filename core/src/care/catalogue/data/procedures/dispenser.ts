@@ -11,6 +11,7 @@ export const DISPENSER: Procedure = {
     {
       what: 'Mould remover and gloves, in case it is black',
       uses: { supply: 'mould-remover', amount: 20, share: 0.3 },
+      holds: 'chlorine',
     },
   ],
   steps: [

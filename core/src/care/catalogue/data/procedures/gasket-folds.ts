@@ -8,12 +8,14 @@ export const GASKET_FOLDS: Procedure = {
     { what: 'Tweezers or a thin brush' },
     { what: 'Two cloths and warm soapy water' },
     {
-      what: 'Mould remover and gloves, if not vinegar',
+      what: 'Mould remover and gloves, in case it is black',
       uses: { supply: 'mould-remover', amount: 30, share: 0.3 },
+      holds: 'chlorine',
     },
     {
-      what: 'Household vinegar, if not mould remover',
+      what: 'Household vinegar, in case of soap film',
       uses: { supply: 'vinegar', amount: 100, share: 0.3 },
+      holds: 'acid',
     },
   ],
   finds: ['hair', 'coin', 'hair grip', 'sock', 'lint roll'],

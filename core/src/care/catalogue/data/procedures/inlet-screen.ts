@@ -10,7 +10,11 @@ export const INLET_SCREEN: Procedure = {
     { what: 'A dry cloth' },
     { what: 'A watch that shows seconds' },
     { what: 'Dry paper' },
-    { what: 'Vinegar, if there is scale', uses: { supply: 'vinegar', amount: 100, share: 0.4 } },
+    {
+      what: 'Vinegar, if there is scale',
+      uses: { supply: 'vinegar', amount: 100, share: 0.4 },
+      holds: 'acid',
+    },
     {
       what: 'A new hose washer, if the old one is hard',
       uses: { supply: 'sealing-washer', amount: 1, share: 0.3 },

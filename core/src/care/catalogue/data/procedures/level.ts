@@ -38,8 +38,8 @@ export const LEVEL: Procedure = {
       figure: 'level',
       do: 'Loosen the locknut of the low corner’s foot and turn the foot out until the bubble is right. Feet as far in as they go.',
       why: 'A short foot stands firmer than a long one.',
-      look: 'Do not lift it on your fingers: lever it with a board, or have somebody tip it a little.',
-      hazards: ['tipping'],
+      look: 'Do not lift it on your fingers: lever it with a board, or have somebody tip it a little. In a stack only with two people, one steadying the upper machine.',
+      hazards: ['tipping', 'stacked'],
     },
     {
       id: 'locknuts',

@@ -14,6 +14,7 @@ export const PUMP_FILTER: Procedure = {
     {
       what: 'Household vinegar, in case it smells',
       uses: { supply: 'vinegar', amount: 250, share: 0.3 },
+      holds: 'acid',
     },
     { what: 'A screwdriver and gloves', when: { filterAccess: ['behind'] } },
   ],

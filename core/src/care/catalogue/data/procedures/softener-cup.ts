@@ -12,6 +12,7 @@ export const SOFTENER_CUP: Procedure = {
     {
       what: 'Mould remover and gloves, in case it is black',
       uses: { supply: 'mould-remover', amount: 20, share: 0.3 },
+      holds: 'chlorine',
     },
   ],
   steps: [

@@ -1,0 +1,70 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { FirstThing, RungView } from '@needlecase/core';
+
+/** What comes before any look: the water, a dryer that is not used, a door that stays locked. */
+@Component({
+  selector: 'nc-first',
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @for (thing of things(); track thing.id) {
+      <section class="first">
+        <h2>{{ thing.title }}</h2>
+        <ol>
+          @for (one of thing.do; track one) {
+            <li>{{ one }}</li>
+          }
+        </ol>
+        <p class="small soft">{{ thing.why }}</p>
+        @if (thing.instrument; as path) {
+          <a
+            class="btn btn-plain"
+            [routerLink]="['/measure', path]"
+            [queryParams]="{ machine: machine() }"
+            >Measure the water</a
+          >
+        }
+      </section>
+    }
+    @if (ladder().length) {
+      <section class="first door">
+        <h2>The door stays locked</h2>
+        @if (levelAsked()) {
+          <p>{{ ladder()[0]!.do }} {{ ladder()[0]!.why }}</p>
+          <div class="answers">
+            <button type="button" class="btn btn-thread" (click)="level.emit('none')">
+              No water behind the glass
+            </button>
+            <button type="button" class="btn btn-thread" (click)="level.emit('water')">
+              Water behind the glass
+            </button>
+          </div>
+        } @else {
+          <p class="small soft">From the cheapest rung up; stop where it opens. Never force it.</p>
+          <ol>
+            @for (rung of ladder(); track rung.id) {
+              <li>
+                {{ rung.do }}
+                <span class="soft small">{{ rung.minutes }} min. {{ rung.why }}</span>
+                @for (caution of rung.cautions; track caution) {
+                  <span class="caution small">{{ caution }}</span>
+                }
+              </li>
+            }
+          </ol>
+        }
+      </section>
+    }
+  `,
+  styleUrl: './first.component.scss',
+})
+export class FirstComponent {
+  readonly things = input.required<readonly FirstThing[]>();
+  readonly ladder = input.required<readonly RungView[]>();
+  readonly machine = input.required<string>();
+  readonly level = output<'none' | 'water'>();
+
+  /** What frees the door is told only once the water is known. */
+  protected readonly levelAsked = computed(() => this.ladder()[0]?.id === 'level');
+}
