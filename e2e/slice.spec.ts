@@ -145,6 +145,8 @@ test('every kind of machine can be entered and gets its stations', async ({ page
     'vented-dryer': 'Hood outdoors',
     'condenser-dryer': 'Heat exchanger',
     'heat-pump-dryer': 'Water tank',
+    'washer-dryer': 'Drying channel',
+    tower: 'Hood outdoors',
   };
   for (const [i, kind] of Object.keys(kinds).entries()) {
     if (i > 0) await page.getByRole('button', { name: 'Add another machine' }).click();

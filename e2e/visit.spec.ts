@@ -153,3 +153,70 @@ test('a swipe goes on and back', async ({ page, demo }) => {
   await swipe(80, 290);
   await expect(title).toContainText('Lift the cup off');
 });
+
+test('what soaks is not touched before its time, and no rinse is told while the machine cannot run', async ({
+  page,
+  demo,
+}) => {
+  test.slow();
+  await begin(page, demo, 'Cellar washer', 'gasket-folds', 'pump-filter');
+  await goTo(page, 'If there is mould');
+  await page.getByRole('button', { name: /^Mould remover with chlorine/ }).click();
+  // The work that does not touch it comes meanwhile.
+  await goTo(page, 'If it smells or is slimy');
+  await page.getByRole('button', { name: /^Vinegar/ }).click();
+  const stop = page.getByRole('alert');
+  await expect(stop).toContainText('chlorine gas');
+  await expect(stop).toContainText('No rinse can run yet: the pump filter is out, the plug is out');
+  await expect(stop.getByRole('button', { name: /full rinse/ })).toHaveCount(0);
+  await goTo(page, 'Dry the folds');
+  const onward = page.locator('[data-onward]');
+  await expect(onward).toBeDisabled();
+  await expect(onward).toHaveText(/Wait 1\d:\d\d/);
+  await page.reload();
+  await expect(onward).toHaveText(/Wait 1\d:\d\d/);
+  await page.getByRole('button', { name: 'It has had its time' }).click();
+  await expect(onward).toBeEnabled();
+});
+
+test('a tower: from its first start, with the filter behind the lower front, to a finished visit and into trouble', async ({
+  page,
+  empty,
+}) => {
+  test.slow();
+  await page.goto(empty.address);
+  await page.getByLabel('Name of the household').fill('Loom House');
+  await page.getByRole('button', { name: 'Next' }).click();
+  await page.getByLabel('What is it?').selectOption('tower');
+  await page.getByLabel('Your name for it').fill('Hall tower');
+  await page.getByLabel('Where it stands').fill('Hall');
+  await page.getByLabel('Where is the pump filter reached?').selectOption('lower-front');
+  await page.getByLabel('Electric or gas?').selectOption('gas');
+  await page.getByRole('button', { name: 'Next' }).click();
+  await page.getByRole('button', { name: 'Show what is due' }).click();
+  await expect(page.getByRole('heading', { name: 'Next visit: Hall' })).toBeVisible();
+
+  const { id: machineId } = await machineCalled(empty, 'Hall tower');
+  const visit = await empty.api<Visit>('runs', {
+    tasks: ['pump-filter', 'transition-hose'].map((task) => ({ machineId, task })),
+  });
+  await page.goto(`${empty.address}visit/${visit.id}`);
+  await page.getByRole('button', { name: 'Begin with the first step' }).click();
+  await goTo(page, 'Move the stack or tower only with a second person');
+  await goTo(page, 'Take the whole lower front off');
+  await goTo(page, 'Pour two litres');
+  await goTo(page, 'Hang the lower front');
+  await goTo(page, 'feel round both joints');
+  await goTo(page, 'Two of you: push the stack back');
+  await goTo(page, 'open the gas valve from the side');
+  await goTo(page, 'Is this right?');
+  await page.getByRole('button', { name: 'Finish and record' }).click();
+  await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
+
+  await page.goto(`${empty.address}trouble?machine=${machineId}`);
+  await page.getByRole('button', { name: 'None of these' }).click();
+  await page.getByRole('button', { name: 'The machine gets hotter than it used to' }).click();
+  await expect(
+    page.getByText('Do not use this dryer until its air line was cleaned'),
+  ).toBeVisible();
+});

@@ -1,5 +1,5 @@
 import { TASKS } from '../care/catalogue/data/tasks.js';
-import { procedureOf, setUpById, tasksOf } from '../care/catalogue/lookup.js';
+import { featuresIn, procedureOf, setUpById, tasksOf } from '../care/catalogue/lookup.js';
 import type { Task, When } from '../care/catalogue/types.js';
 import type { VisitMachine } from '../care/visit/plan.js';
 import type { Features } from '../model/schemas.js';
@@ -22,11 +22,7 @@ export function featuresRead(kind: MachineKind, tasks: readonly Task[]): Feature
       ),
     ];
   });
-  const read = conditions.flatMap((when) =>
-    when && (!when.kinds || when.kinds.includes(kind))
-      ? (Object.keys(when).filter((name) => name !== 'kinds') as FeatureId[])
-      : [],
-  );
+  const read = conditions.flatMap((when) => featuresIn(when, kind));
   return [...new Set(read)].sort();
 }
 

@@ -1,5 +1,5 @@
 import type { VentRunInput } from '../model/vent-runs.js';
-import { isDryer, isWasher, MACHINE_KINDS, type MachineKind } from '../model/vocabulary.js';
+import { DRYERS, MACHINE_KINDS, VENTED, WASHERS, type MachineKind } from '../model/vocabulary.js';
 import { toOwn, type Amount } from '../units/quantity.js';
 import type { DRUM_FIELDS } from './air/drum-input.js';
 import type { DRYING_FIELDS } from './air/drying-test.js';
@@ -46,10 +46,6 @@ export interface Instrument {
    */
   work: (input: never) => Promise<object>;
 }
-
-const WASHERS = MACHINE_KINDS.filter(isWasher);
-const DRYERS = MACHINE_KINDS.filter(isDryer);
-const VENTED: readonly MachineKind[] = ['vented-dryer'];
 
 export const INSTRUMENTS = [
   {

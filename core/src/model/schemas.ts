@@ -415,7 +415,11 @@ export const CodeSheetDraft = closed(
     format: Type.Literal('needlecase-code-sheet-1'),
     maker: text(60, 1),
     family: text(80, 1),
-    kinds: Type.Array(oneOf(MACHINE_KINDS), { minItems: 1, maxItems: 5, uniqueItems: true }),
+    kinds: Type.Array(oneOf(MACHINE_KINDS), {
+      minItems: 1,
+      maxItems: MACHINE_KINDS.length,
+      uniqueItems: true,
+    }),
     /** Lamps of the panel, in order, where codes are shown by them. */
     lamps: Type.Optional(Type.Array(text(40, 1), { maxItems: 12, uniqueItems: true })),
     rows: Type.Array(CodeRow, { maxItems: 300 }),

@@ -6,6 +6,8 @@ export const MACHINE_KINDS = [
   'vented-dryer',
   'condenser-dryer',
   'heat-pump-dryer',
+  'washer-dryer',
+  'tower',
 ] as const;
 export type MachineKind = (typeof MACHINE_KINDS)[number];
 
@@ -15,18 +17,38 @@ export const KIND_NAMES: Record<MachineKind, string> = {
   'vented-dryer': 'vented dryer',
   'condenser-dryer': 'condenser dryer',
   'heat-pump-dryer': 'heat-pump dryer',
+  'washer-dryer': 'washer-dryer in one',
+  tower: 'tower, washer below and dryer above',
 };
 
-/** Whether a kind washes. */
-export const isWasher = (kind: MachineKind): boolean => kind.endsWith('washer');
-/** Whether a kind dries. */
-export const isDryer = (kind: MachineKind): boolean => kind.endsWith('dryer');
-
+/*
+ * Kinds that are built alike. A washer-dryer is a front loader that dries in its own drum; a tower is a
+ * front loader and a vented dryer in one body.
+ */
+export const FRONT_LOADERS = ['front-load-washer', 'washer-dryer', 'tower'] as const;
+export const WASHERS = [...FRONT_LOADERS, 'top-load-washer'] as const;
 /** Kinds that blow their air out through a duct. */
-export const hasDuct = (kind: MachineKind): boolean => kind === 'vented-dryer';
-/** Kinds whose heater's power counts for how long a load takes. */
-export const hasHeater = (kind: MachineKind): boolean =>
-  kind === 'vented-dryer' || kind === 'condenser-dryer';
+export const VENTED = ['vented-dryer', 'tower'] as const;
+/** Dryers that take the water out of the air themselves. */
+export const CONDENSING = ['condenser-dryer', 'heat-pump-dryer'] as const;
+/** Kinds with a drum for drying alone, and a lint screen. */
+export const DRYERS = [...VENTED, ...CONDENSING] as const;
+/** Kinds that dry, in whatever drum. */
+export const DRYING = [...DRYERS, 'washer-dryer'] as const;
+
+const among =
+  (kinds: readonly MachineKind[]) =>
+  (kind: MachineKind): boolean =>
+    kinds.includes(kind);
+
+/** Whether a kind washes. */
+export const isWasher = among(WASHERS);
+/** Whether a kind has a drum for drying. */
+export const isDryer = among(DRYERS);
+/** Whether a kind blows its air out through a duct. */
+export const hasDuct = among(VENTED);
+/** Whether its heater's power counts for how long a load takes. */
+export const hasHeater = among([...VENTED, 'condenser-dryer']);
 
 /** What the person saw when a station was opened. */
 export const GRADES = [0, 1, 2, 3, 4] as const;
@@ -70,7 +92,7 @@ export type SchoolId = (typeof SCHOOLS)[number];
 
 /** How a machine is built and placed, where a procedure depends on it. */
 export const FEATURES = {
-  filterAccess: ['front-left', 'front-right', 'behind', 'none', 'unknown'],
+  filterAccess: ['front-left', 'front-right', 'lower-front', 'behind', 'none', 'unknown'],
   drainDownHose: ['yes', 'no', 'unknown'],
   dispenser: ['drawer', 'cup', 'unknown'],
   drainsTo: ['standpipe', 'sink', 'floor-drain', 'unknown'],

@@ -1,3 +1,4 @@
+import { isWasher } from '../model/vocabulary.js';
 import { demandsOf, effectsOf, RUNS, type Acts, type Body, type Law, type Part } from './acts.js';
 import { HOME, strayFacts, type Facts } from './facts.js';
 
@@ -84,7 +85,7 @@ export function step(
   body: Body,
   hands = 1,
 ): { world: World; faults: Fault[] } {
-  const washer = body.kind.includes('wash');
+  const washer = isWasher(body.kind);
   const faults: Fault[] = demandsOf(acts, body)
     .filter(({ fact, values }) => !values.includes(before.facts[fact]))
     .map(({ fact, values, law }) => ({

@@ -115,7 +115,11 @@ describe('the care catalogue is whole', () => {
   });
 
   it('asks only for features and answers that exist', () => {
-    for (const { kinds, ...features } of conditions) {
+    for (const { kinds, or, ...features } of [
+      ...conditions,
+      ...conditions.flatMap(({ or }) => or ?? []),
+    ]) {
+      expect(or?.or).toBeUndefined();
       for (const kind of kinds ?? []) expect(MACHINE_KINDS).toContain(kind);
       for (const [feature, values] of Object.entries(features)) {
         const known: readonly string[] = [...FEATURES[feature as FeatureId], 'unknown'];
@@ -209,6 +213,7 @@ describe('the care catalogue is whole', () => {
       'condensate-sump': '6m 12m sign+24m 200l',
       'belt-rollers': '3m 12m 12m 12m',
       service: '12m 12m 24m 12m',
+      'fluff-rinse': '5l 10l 20l 10l',
     });
   });
 

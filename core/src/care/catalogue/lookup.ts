@@ -1,4 +1,4 @@
-import type { FeatureId } from '../../model/vocabulary.js';
+import type { FeatureId, MachineKind } from '../../model/vocabulary.js';
 import { ownProcedure, ownTask } from './own-task.js';
 import { HAZARDS } from './data/hazards.js';
 import { PROCEDURES } from './data/procedures/index.js';
@@ -13,11 +13,20 @@ import type { When, Station, Task, Procedure, Build } from './types.js';
  */
 export function holds(when: When | undefined, { kind, features }: Build): boolean {
   if (!when) return true;
-  const { kinds, ...wanted } = when;
+  const { kinds, or, ...wanted } = when;
+  if (or && holds(or, { kind, features })) return true;
   if (kinds && !kinds.includes(kind)) return false;
   return Object.entries(wanted).every(([feature, values]) =>
     values.includes(String(features[feature as FeatureId] ?? 'unknown')),
   );
+}
+
+/** The features that a condition asks for on a kind of machine. */
+export function featuresIn(when: When | undefined, kind: MachineKind): FeatureId[] {
+  if (!when) return [];
+  const { kinds, or, ...wanted } = when;
+  const own = !kinds || kinds.includes(kind) ? (Object.keys(wanted) as FeatureId[]) : [];
+  return [...own, ...featuresIn(or, kind)];
 }
 
 /** The stations of a machine, in the order of its line. */

@@ -19,6 +19,8 @@ import type { FigureId } from './data/figures.js';
 /** A condition on how a machine is built: every named feature has one of the listed values. */
 export type When = Partial<Record<FeatureId, readonly string[]>> & {
   kinds?: readonly MachineKind[];
+  /** It holds as well where this does. */
+  or?: When;
 };
 
 /**

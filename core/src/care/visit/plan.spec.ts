@@ -1,46 +1,22 @@
 import { describe, expect, it } from 'vitest';
 import type { Features, Visit } from '../../model/schemas.js';
-import {
-  FEATURES,
-  MACHINE_KINDS,
-  type FeatureId,
-  type MachineKind,
-} from '../../model/vocabulary.js';
+import { MACHINE_KINDS, type MachineKind } from '../../model/vocabulary.js';
 import { procedureById, tasksOf } from '../catalogue/lookup.js';
 import type { Step } from '../catalogue/types.js';
+import { coveringVariants, featuresRead, tasksOfKind } from '../../laws/variants.js';
 import { FEATURE_QUESTIONS } from '../catalogue/data/features.js';
 import { entriesOf } from './visit-entries.js';
-import { emptyProgress, outcomeOf } from './progress.js';
+import { emptyProgress, leftOpen, outcomeOf } from './progress.js';
+import { check } from '../../model/check.js';
 import { openQuestions } from './questions.js';
 import { planVisit, type VisitMachine } from './plan.js';
 import { taskKey, withoutCovered } from '../catalogue/set-ups.js';
 
 const ID = '00000000-0000-4000-8000-000000000001';
 
-/** Every way a machine of a kind can be built, over the features that steps depend on. */
-function variants(kind: MachineKind): VisitMachine[] {
-  const deciding: FeatureId[] = [
-    'filterAccess',
-    'drainDownHose',
-    'dispenser',
-    'drainsTo',
-    'energy',
-    'stacked',
-    'screenWell',
-    'blowerAccess',
-    'sensor',
-    'condensateTo',
-  ];
-  const asked = FEATURE_QUESTIONS.filter(
-    ({ id, kinds }) => kinds.includes(kind) && deciding.includes(id),
-  );
-  return asked
-    .reduce<Features[]>(
-      (all, { id }) => all.flatMap((one) => FEATURES[id].map((value) => ({ ...one, [id]: value }))),
-      [{}],
-    )
-    .map((features) => ({ id: ID, kind, features }));
-}
+/** Ways a machine of a kind can be built, over what steps depend on: each pair of answers occurs. */
+const variants = (kind: MachineKind): VisitMachine[] =>
+  coveringVariants(kind, featuresRead(kind, tasksOfKind(kind))).map((one) => ({ ...one, id: ID }));
 
 const every = MACHINE_KINDS.flatMap((kind) => [{ id: ID, kind, features: {} }, ...variants(kind)]);
 
@@ -299,6 +275,48 @@ describe('planVisit', () => {
 
   it('refuses a machine that is not given', () => {
     expect(() => planVisit([{ machineId: 'gone', task: 'dispenser' }], [])).toThrow('gone');
+  });
+});
+
+describe('a visit begun before its steps were ordered anew', () => {
+  it('opens, keeps what was ticked, and can be finished', () => {
+    const washer: VisitMachine = {
+      id: ID,
+      kind: 'front-load-washer',
+      features: { filterAccess: 'behind', drainDownHose: 'no', stacked: 'below' },
+    };
+    const tasks = ['pump-filter', 'drum-clean'].map((task) => ({ machineId: ID, task }));
+    // Keys of steps as they were then; some of them are gone.
+    const then = [
+      'unplugged/unplug',
+      'pulled-out/pull-out-stack',
+      'flap-open/panel-behind',
+      'pump-filter/unscrew',
+      'pump-filter/filter-in',
+      'flap-open/panel-back',
+      'pulled-out/push-back',
+      'pulled-out/stands-level',
+      'drum-clean/filter-again',
+    ].map((key) => `${ID}/${key}`);
+    const ticked = Object.fromEntries(then.map((key) => [key, '2026-06-15T08:00:00.000Z']));
+    const progress = { ...emptyProgress(), ticked, at: `${ID}/pulled-out/stands-level` };
+    const { steps } = planVisit(tasks, [washer]);
+    const kept = steps.filter(({ key }) => ticked[key]);
+    expect(kept).toHaveLength(7);
+    expect(leftOpen({ steps }, progress).map(({ step }) => step.id)).toContain('push-back-stack');
+    const visit: Visit = {
+      id: ID,
+      version: 3,
+      state: 'active',
+      tasks,
+      startedAt: '2026-06-15T07:50:00.000Z',
+      changedAt: '2026-06-15T08:00:00.000Z',
+      progress: { ...progress, tasks: { [taskKey(tasks[0]!)]: { grade: 2, outcome: 'cleaned' } } },
+    };
+    expect(check('VisitChange', { state: visit.state, progress: visit.progress })).toEqual([]);
+    expect(entriesOf(visit, [washer], 0)).toContainEqual(
+      expect.objectContaining({ kind: 'done', task: 'pump-filter', grade: 2 }),
+    );
   });
 });
 

@@ -1,5 +1,5 @@
 import type { VisitTask } from '../../model/schemas.js';
-import { procedureOf, setUpById, setUpIdsOf } from '../catalogue/lookup.js';
+import { featuresIn, procedureOf, setUpById, setUpIdsOf } from '../catalogue/lookup.js';
 import type { Task, When } from '../catalogue/types.js';
 import { FEATURE_QUESTIONS, type FeatureQuestion } from '../catalogue/data/features.js';
 import { byMachine, type VisitMachine } from './plan.js';
@@ -19,8 +19,10 @@ export function openQuestions(
   machines: readonly VisitMachine[],
 ): OpenQuestion[] {
   return byMachine(tasks, machines).flatMap(({ machine, chosen }) => {
-    const asked = new Set(
-      chosen.flatMap((task) => conditionsOf(task, machine)).flatMap((when) => Object.keys(when)),
+    const asked = new Set<string>(
+      chosen
+        .flatMap((task) => conditionsOf(task, machine))
+        .flatMap((when) => featuresIn(when, machine.kind)),
     );
     return FEATURE_QUESTIONS.filter(
       ({ id, kinds }) =>
@@ -43,8 +45,5 @@ function conditionsOf(task: Task, machine: VisitMachine): When[] {
     ...task.setups.flatMap((use) => (typeof use === 'string' ? [] : use)),
     ...(task.when ? [{ when: task.when }] : []),
   ];
-  // What holds for the kind alone is no question.
-  return all.flatMap(({ when }) =>
-    when && (!when.kinds || when.kinds.includes(machine.kind)) ? when : [],
-  );
+  return all.flatMap(({ when }) => when ?? []);
 }

@@ -1,5 +1,5 @@
 import type { Check } from './types.js';
-import { CONDENSING, DRYERS, FRONT, VENTED, WASHERS } from './kinds.js';
+import { CONDENSING, DRYERS, DRYING, FRONT, VENTED, WASHERS } from './kinds.js';
 
 /** Looks and tries, cheapest first in no order: the engine chooses. Common practice; minutes are judgement. */
 export const CHECKS: readonly Check[] = [
@@ -18,7 +18,7 @@ export const CHECKS: readonly Check[] = [
     id: 'turn-impeller',
     kinds: WASHERS,
     ask: 'Is the impeller held fast?',
-    how: 'Plug out, filter out: turn the little wheel behind it with a skewer or a screwdriver. It moves in small jerks when it is free.',
+    how: 'Plug out, filter out (no filter: the pump below the tub, its hose off): turn the little wheel behind it with a skewer or a screwdriver. It moves in small jerks when it is free.',
     needs: ['a torch'],
     minutes: 4,
     mess: 4,
@@ -160,7 +160,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'pull-drawer',
-    kinds: FRONT,
+    kinds: WASHERS,
     ask: 'Is it black in the drawer’s cavity?',
     how: 'Draw the drawer out and look up into the cavity.',
     needs: ['a torch'],
@@ -170,7 +170,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'watch-rinse',
-    kinds: FRONT,
+    kinds: WASHERS,
     ask: 'Is water, powder or softener left in the drawer after a rinse?',
     how: 'Run a rinse and look into the drawer.',
     needs: [],
@@ -397,7 +397,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'look-cabinet',
-    kinds: DRYERS,
+    kinds: DRYING,
     ask: 'Is there lint inside the cabinet?',
     how: 'Plug out, cold: rear panel off, look only. Gas, or not sure: leave it to a professional.',
     needs: ['a screwdriver', 'a torch'],
@@ -408,7 +408,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'weigh-load',
-    kinds: DRYERS,
+    kinds: DRYING,
     ask: 'Was the drum more than about half full?',
     how: 'Remember, or weigh a load.',
     needs: [],
@@ -418,7 +418,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'weigh-wet',
-    kinds: DRYERS,
+    kinds: DRYING,
     ask: 'Does the wash drip, or weigh clearly more than usual?',
     how: 'Lift it out of the washer, or weigh it dry and wet.',
     needs: ['bathroom scales'],
@@ -428,7 +428,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'warm-five-minutes',
-    kinds: DRYERS,
+    kinds: DRYING,
     ask: 'Is it still cold inside after five minutes?',
     how: 'Run a warm programme for five minutes, stop it, feel inside.',
     needs: [],
@@ -438,7 +438,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     id: 'cool-an-hour',
-    kinds: DRYERS,
+    kinds: DRYING,
     ask: 'Does it heat again after an hour’s rest, and then stop once more?',
     how: 'Let it cool an hour, run it, feel whether the heat stays.',
     needs: [],
@@ -556,6 +556,16 @@ export const CHECKS: readonly Check[] = [
     how: 'Read a thermometer; look whether air can come in.',
     needs: ['a thermometer'],
     minutes: 2,
+    mess: 0,
+    leak: 0.05,
+  },
+  {
+    id: 'fluff-at-rim',
+    kinds: ['washer-dryer'],
+    ask: 'Is there grey felt in the fold and round the air opening at the rim?',
+    how: 'Cool: look with a torch into the fold and up at the rim of the drum.',
+    needs: ['a torch'],
+    minutes: 3,
     mess: 0,
     leak: 0.05,
   },

@@ -1,5 +1,5 @@
 import type { StopRule } from './types.js';
-import { ALL, DRYERS, FRONT, WASHERS } from './kinds.js';
+import { ALL, DRYERS, DRYING, FRONT, WASHERS } from './kinds.js';
 
 /** Before any suspect is shown. Common practice; local emergency services and the manual come first. */
 export const STOP_RULES: readonly StopRule[] = [
@@ -41,14 +41,14 @@ export const STOP_RULES: readonly StopRule[] = [
   {
     id: 'scorched',
     say: 'Scorched clothes',
-    kinds: DRYERS,
+    kinds: DRYING,
     now: 'Stop it, take the clothes out and spread them outdoors, unplug it.',
     call: 'Call a service technician; do not use it until then.',
   },
   {
     id: 'hurts-hot',
     say: 'The dryer is so hot that it hurts to touch',
-    kinds: DRYERS,
+    kinds: DRYING,
     now: 'Stop it, open the door, unplug it and let it cool.',
     call: 'If it happens again after the air line was cleaned, call a service technician.',
   },

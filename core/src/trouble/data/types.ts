@@ -1,3 +1,4 @@
+import type { When } from '../../care/catalogue/types.js';
 import type { MachineKind, TroubleCircumstance } from '../../model/vocabulary.js';
 
 /*
@@ -35,8 +36,12 @@ export interface TroubleCause {
   /** As a sentence goes on after "It may be that": "the pump filter is clogged". */
   name: string;
   kinds: readonly MachineKind[];
+  /** Only on machines built so. */
+  when?: When;
   /** Where it sits on the line; `body` where it is of the machine itself. */
   station: string;
+  /** Where it sits, and how it is put right, on a machine that has no such station. */
+  elsewhere?: { station: string; fix: Fix };
   /** Chance within a year, above 0 and below 1; where it fouls, that of a typical state. */
   prior: number;
   /** The care task whose station's fouling moves the prior. */

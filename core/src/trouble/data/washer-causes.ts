@@ -43,6 +43,14 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       task: 'pump-filter',
       minutes: 30,
     },
+    elsewhere: {
+      station: 'pump',
+      fix: {
+        who: 'skilled',
+        say: 'Have the pump opened: water out first, plug out, the hoses off the pump below the tub, and what holds its impeller taken out.',
+        minutes: 90,
+      },
+    },
   },
   {
     id: 'drain-hose-closed',
@@ -148,6 +156,10 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       'all-clear-still': 'nearly always',
     },
     fix: { who: 'professional', say: 'Have the pump replaced.', minutes: 180 },
+    elsewhere: {
+      station: 'pump',
+      fix: { who: 'professional', say: 'Have the pump replaced.', minutes: 180 },
+    },
   },
   {
     id: 'control-fault',
@@ -253,7 +265,8 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
   {
     id: 'dispenser-overgrown',
     name: 'the dispenser and its cavity are overgrown',
-    kinds: FRONT,
+    kinds: WASHERS,
+    when: { kinds: FRONT, or: { dispenser: ['drawer'] } },
     station: 'dispenser',
     prior: 0.2,
     fouling: 'dispenser',
@@ -268,7 +281,8 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
   {
     id: 'jets-blocked',
     name: 'the jets or the siphon of the dispenser are blocked',
-    kinds: FRONT,
+    kinds: WASHERS,
+    when: { kinds: FRONT, or: { dispenser: ['drawer'] } },
     station: 'dispenser',
     prior: 0.1,
     fouling: 'dispenser-jets',

@@ -1,4 +1,5 @@
-import { isDryer, type MachineKind } from '../../model/vocabulary.js';
+import { DRYING, isWasher, type MachineKind } from '../../model/vocabulary.js';
+import { tasksOf } from '../../care/catalogue/lookup.js';
 import type { Build } from '../../care/catalogue/types.js';
 import { DOOR_RUNGS, type Rung, type RungId } from '../data/door-ladder.js';
 import type { Answers } from './diagnosis.js';
@@ -22,7 +23,14 @@ export type WaterLevel = 'unknown' | 'none' | 'water';
 const SUSPECTED = 0.3;
 /** Fouling from which a station is overdue; 1 is where trouble begins. */
 const OVERDUE = 0.9;
-const AIR_TASKS = ['duct-run', 'hood', 'transition-hose', 'screen-well', 'heat-exchanger'];
+const AIR_TASKS = [
+  'duct-run',
+  'hood',
+  'transition-hose',
+  'screen-well',
+  'heat-exchanger',
+  'fluff-rinse',
+];
 const HOT_SIGNS = ['overheats', 'hot-laundry', 'burning-smell', 'hot-damp-behind'];
 const HOT_CODES = ['overheat', 'air'];
 
@@ -43,19 +51,25 @@ export function waterLevel({ codes = [] }: Situation, answers: Answers): WaterLe
  */
 export function firstThings(situation: Situation, answers: Answers, airLine: number): FirstThing[] {
   const { kind } = situation;
-  if (isDryer(kind)) return hotDryer(situation, answers, airLine);
-  const things: FirstThing[] = [];
-  if (waterLevel(situation, answers) === 'water') things.push(WATER[kind] ?? WATER_IN_A_TUB);
-  return things;
+  return [
+    ...(isWasher(kind) && waterLevel(situation, answers) === 'water'
+      ? [WATER[kind] ?? WATER_IN_A_TUB]
+      : []),
+    ...hotDryer(situation, answers, airLine),
+  ];
 }
 
 function hotDryer(situation: Situation, answers: Answers, airLine: number): FirstThing[] {
-  const { fouling = {}, codes = [] } = situation;
+  const { kind, fouling = {}, codes = [] } = situation;
   const hot =
     HOT_SIGNS.some((id) => said(answers, id)) ||
     codes.some((one) => HOT_CODES.includes(one.class ?? ''));
-  const overdue = AIR_TASKS.some((task) => (fouling[task] ?? 0) >= OVERDUE);
-  return hot && (overdue || airLine >= SUSPECTED) ? [NOT_USED] : [];
+  // A way that nobody has looked into is no clean way.
+  const overdue = tasksOf(situation).some(
+    ({ id }) => AIR_TASKS.includes(id) && (fouling[id] ?? 1) >= OVERDUE,
+  );
+  const dries = (DRYING as readonly MachineKind[]).includes(kind);
+  return dries && hot && (overdue || airLine >= SUSPECTED) ? [NOT_USED] : [];
 }
 
 const NOT_USED: FirstThing = {
@@ -63,7 +77,7 @@ const NOT_USED: FirstThing = {
   title: 'Do not use this dryer until its air line was cleaned',
   do: [
     'Stop it, leave the door open, and pull its plug. Take the laundry out and spread it.',
-    'Clean the way of the air first: screen and well, hose, duct and hood, or the heat exchanger.',
+    'Clean the way of the air first: screen and well, hose, duct and hood, or the heat exchanger; in a washer-dryer the fluff rinse.',
     'Only then let it run, with somebody beside it, and see whether it still gets hot.',
   ],
   why: 'Hot air that cannot get away heats lint, and lint burns. A smell of burning that went away was a warning.',

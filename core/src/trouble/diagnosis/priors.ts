@@ -1,4 +1,4 @@
-import { stationsOf } from '../../care/catalogue/lookup.js';
+import { holds, stationsOf, tasksOf } from '../../care/catalogue/lookup.js';
 import type { Build } from '../../care/catalogue/types.js';
 import type { CodeSeen } from '../../model/schemas.js';
 import type { TroubleCircumstance } from '../../model/vocabulary.js';
@@ -25,12 +25,20 @@ const MOST = 0.7;
  */
 const byFouling = (fouling: number): number => 0.15 + 1.5 * Math.min(1.2, Math.max(0, fouling));
 
-/** The causes that a machine can have, as it is built. */
+/** The causes that a machine can have, as it is built; a fix names only work that the machine has. */
 export function causesOf(machine: Build): TroubleCause[] {
   const stations = new Set(stationsOf(machine).map(({ id }) => id));
-  return CAUSES.filter(
-    ({ kinds, station }) => kinds.includes(machine.kind) && stations.has(station),
-  );
+  const tasks = new Set(tasksOf(machine).map(({ id }) => id));
+  return CAUSES.filter(({ kinds, when }) => kinds.includes(machine.kind) && holds(when, machine))
+    .flatMap((cause) => {
+      if (stations.has(cause.station)) return cause;
+      const { elsewhere } = cause;
+      return elsewhere && stations.has(elsewhere.station) ? { ...cause, ...elsewhere } : [];
+    })
+    .map((cause) => {
+      const { task, ...fix } = cause.fix;
+      return task === undefined || tasks.has(task) ? cause : { ...cause, fix };
+    });
 }
 
 /** The chance of a cause by its station's state alone, whatever the circumstances. */

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import {
-  isDryer,
+  isWasher,
   entryOfFullRinse,
   KIND_NAMES,
   sayState,
@@ -54,7 +54,7 @@ export class MachineComponent {
     { requireSync: true },
   );
   protected readonly kindNames = KIND_NAMES;
-  protected readonly isDryer = isDryer;
+  protected readonly isWasher = isWasher;
 
   /** The station in the address, else the most urgent one. */
   protected readonly chosen = computed(() => {

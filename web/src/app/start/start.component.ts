@@ -66,7 +66,7 @@ export class StartComponent {
 
   protected addMachine(): void {
     const last = this.machines.at(-1)?.value;
-    const kind = last?.kind?.endsWith('washer') ? 'vented-dryer' : 'front-load-washer';
+    const kind = last?.kind?.endsWith('-washer') ? 'vented-dryer' : 'front-load-washer';
     this.machines.push(machineForm({ kind, place: last?.place ?? '' }));
   }
 

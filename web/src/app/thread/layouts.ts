@@ -68,6 +68,8 @@ type Place = [x: number, y: number, side: LabelSide];
 interface Picture {
   places: Record<string, Place>;
   figure: Figure;
+  /** Where it is not the usual. */
+  height?: number;
 }
 
 /** Floor and wall of the room the machine stands in. */
@@ -109,33 +111,94 @@ const WATER_MAKING_DRYER: Picture = {
   },
 };
 
+const FRONT_LOADER: Picture = {
+  places: {
+    tap: [70, 130, 'below'],
+    'inlet-screen': [212, 74, 'above'],
+    dispenser: [372, 142, 'right'],
+    gasket: [388, 300, 'left'],
+    tub: [500, 352, 'right'],
+    'pump-filter': [596, 458, 'left'],
+    pump: [596, 458, 'left'],
+    'drain-hose': [744, 330, 'right'],
+    standpipe: [876, 110, 'above'],
+    'house-drain': [926, 466, 'left'],
+    whole: [350, 458, 'left'],
+  },
+  figure: {
+    stitched: [
+      WASHER_BODY,
+      'M286,180H690',
+      ring(488, 318, 118),
+      ring(488, 318, 92),
+      'M548,426H668V496H548Z',
+    ],
+    wall: [FLOOR, ...WASHER_PIPES],
+    words: [],
+  },
+};
+
+const VENTED_DRYER: Picture = {
+  places: {
+    'room-air': [84, 236, 'above'],
+    cabinet: [262, 214, 'above'],
+    'drum-seal': [300, 306, 'left'],
+    sensor: [396, 366, 'left'],
+    'lint-screen': [440, 150, 'right'],
+    'screen-well': [504, 284, 'right'],
+    blower: [514, 446, 'left'],
+    'transition-hose': [664, 430, 'below'],
+    'duct-run': [702, 222, 'right'],
+    hood: [872, 128, 'below'],
+    whole: [262, 466, 'left'],
+  },
+  figure: {
+    stitched: [DRYER_BODY, 'M196,168H600', ring(340, 320, 118), 'M680,446V108H838M724,400V148H838'],
+    wall: [FLOOR, 'M806,20V92M806,164V520', 'M830,520Q880,506 980,512'],
+    words: [{ x: 892, y: 300, text: 'outdoors' }],
+  },
+};
+
+/** A dryer's body on a washer's: one housing, the washer's part drawn below. */
+const TOWER: Picture = {
+  height: 964,
+  places: {
+    ...VENTED_DRYER.places,
+    tap: [84, 700, 'below'],
+    'inlet-screen': [130, 566, 'above'],
+    dispenser: [282, 566, 'right'],
+    gasket: [298, 724, 'left'],
+    tub: [410, 776, 'right'],
+    'pump-filter': [506, 882, 'left'],
+    pump: [506, 882, 'left'],
+    'drain-hose': [664, 760, 'right'],
+    standpipe: [860, 580, 'above'],
+    'house-drain': [900, 890, 'left'],
+    whole: [262, 892, 'left'],
+  },
+  figure: {
+    stitched: [
+      'M210,96H586Q600,96 600,110V920Q600,934 586,934H210Q196,934 196,920V110Q196,96 210,96Z',
+      'M196,168H600M196,510H600M196,604H600',
+      ...VENTED_DRYER.figure.stitched.slice(2),
+      ring(398, 742, 118),
+      ring(398, 742, 92),
+      'M458,850H578V920H458Z',
+    ],
+    wall: [
+      'M20,944H980',
+      'M806,20V92M806,164V440',
+      'M830,440Q880,426 980,432',
+      'M860,530V754Q860,784 886,784T912,814V944',
+      'M84,620V760',
+    ],
+    words: VENTED_DRYER.figure.words,
+  },
+};
+
 /** Where each station sits on the machine, roughly where it is on the real one. */
 const PICTURES: Record<MachineKind, Picture> = {
-  'front-load-washer': {
-    places: {
-      tap: [70, 130, 'below'],
-      'inlet-screen': [212, 74, 'above'],
-      dispenser: [372, 142, 'right'],
-      gasket: [388, 300, 'left'],
-      tub: [500, 352, 'right'],
-      'pump-filter': [596, 458, 'left'],
-      'drain-hose': [744, 330, 'right'],
-      standpipe: [876, 110, 'above'],
-      'house-drain': [926, 466, 'left'],
-      whole: [350, 458, 'left'],
-    },
-    figure: {
-      stitched: [
-        WASHER_BODY,
-        'M286,180H690',
-        ring(488, 318, 118),
-        ring(488, 318, 92),
-        'M548,426H668V496H548Z',
-      ],
-      wall: [FLOOR, ...WASHER_PIPES],
-      words: [],
-    },
-  },
+  'front-load-washer': FRONT_LOADER,
   'top-load-washer': {
     places: {
       tap: [70, 130, 'below'],
@@ -159,41 +222,22 @@ const PICTURES: Record<MachineKind, Picture> = {
       words: [],
     },
   },
-  'vented-dryer': {
-    places: {
-      'room-air': [84, 236, 'above'],
-      cabinet: [262, 214, 'above'],
-      'drum-seal': [300, 306, 'left'],
-      sensor: [396, 366, 'left'],
-      'lint-screen': [440, 150, 'right'],
-      'screen-well': [504, 284, 'right'],
-      blower: [514, 446, 'left'],
-      'transition-hose': [664, 430, 'below'],
-      'duct-run': [702, 222, 'right'],
-      hood: [872, 128, 'below'],
-      whole: [262, 466, 'left'],
-    },
-    figure: {
-      stitched: [
-        DRYER_BODY,
-        'M196,168H600',
-        ring(340, 320, 118),
-        'M680,446V108H838M724,400V148H838',
-      ],
-      wall: [FLOOR, 'M806,20V92M806,164V520', 'M830,520Q880,506 980,512'],
-      words: [{ x: 892, y: 300, text: 'outdoors' }],
-    },
-  },
+  'vented-dryer': VENTED_DRYER,
   'condenser-dryer': WATER_MAKING_DRYER,
   'heat-pump-dryer': WATER_MAKING_DRYER,
+  'washer-dryer': {
+    ...FRONT_LOADER,
+    places: { ...FRONT_LOADER.places, 'drying-channel': [560, 226, 'right'] },
+  },
+  tower: TOWER,
 };
 
 /** The whole picture: the machine in stitched outline, the line running through it. */
 export function picture(kind: MachineKind, stations: readonly StationState[]): Layout {
-  const { places, figure } = PICTURES[kind];
+  const { places, figure, height = 540 } = PICTURES[kind];
   return {
     width: 1000,
-    height: 540,
+    height,
     radius: 33,
     placed: stations.map((state) => {
       const [x, y, side] = places[state.id] ?? [500, 40, 'right'];

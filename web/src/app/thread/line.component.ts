@@ -76,11 +76,13 @@ export class LineComponent {
     const { placed: all, radius } = this.layout();
     const full = Math.max(5, radius * 0.3);
     const placed = all.map((one) => ({ ...one, narrowing: this.#narrowing(one.state) }));
-    const main = placed.filter(({ state: { line } }) => line === 'water' || line === 'air');
+    const water = placed.filter(({ state: { line } }) => line === 'water');
+    const air = placed.filter(({ state: { line } }) => line === 'air');
     const condensate = placed.filter(({ state }) => state.line === 'condensate');
-    const source = main.find(({ state }) => state.id === 'heat-exchanger');
+    const source = air.find(({ state }) => state.id === 'heat-exchanger');
     return [
-      ...stretchesOf(main, full),
+      ...stretchesOf(water, full),
+      ...stretchesOf(air, full),
       ...(condensate.length && source
         ? stretchesOf([source, ...condensate], full * 0.8, 'water')
         : []),

@@ -187,6 +187,12 @@ export class CaseComponent {
     return sayDay(day, this.on.today());
   }
 
+  /** Whether the next look is asked by the ladder of a locked door. */
+  protected readonly askedFirst = computed(
+    () =>
+      this.on.view()?.ladder?.[0]?.id === 'level' && this.on.next().check?.id === 'locked-empty',
+  );
+
   /** What stands behind the glass of a locked door. */
   protected level(found: 'none' | 'water'): void {
     this.answer('locked-empty', found === 'none' ? 'yes' : 'no');

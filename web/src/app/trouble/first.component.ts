@@ -8,7 +8,7 @@ import type { FirstThing, RungView } from '@needlecase/core';
   imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @for (thing of things(); track thing.id) {
+    @for (thing of shown(); track thing.id) {
       <section class="first">
         <h2>{{ thing.title }}</h2>
         <ol>
@@ -29,8 +29,8 @@ import type { FirstThing, RungView } from '@needlecase/core';
     }
     @if (ladder().length) {
       <section class="first door">
-        <h2>The door stays locked</h2>
         @if (levelAsked()) {
+          <h2>First: does water stand behind the glass?</h2>
           <p>{{ ladder()[0]!.do }} {{ ladder()[0]!.why }}</p>
           <div class="answers">
             <button type="button" class="btn btn-thread" (click)="level.emit('none')">
@@ -41,12 +41,18 @@ import type { FirstThing, RungView } from '@needlecase/core';
             </button>
           </div>
         } @else {
+          <h2>A ladder for the locked door</h2>
           <p class="small soft">From the cheapest rung up; stop where it opens. Never force it.</p>
           <ol>
             @for (rung of ladder(); track rung.id) {
               <li>
                 {{ rung.do }}
                 <span class="soft small">{{ rung.minutes }} min. {{ rung.why }}</span>
+                @if (rung.id === 'measure') {
+                  <a [routerLink]="['/measure/tub-water']" [queryParams]="{ machine: machine() }"
+                    >Measure the water</a
+                  >
+                }
                 @for (caution of rung.cautions; track caution) {
                   <span class="caution small">{{ caution }}</span>
                 }
@@ -65,6 +71,11 @@ export class FirstComponent {
   readonly machine = input.required<string>();
   readonly level = output<'none' | 'water'>();
 
+  /** The ladder of a locked door over water says what to do with the water itself. */
+  protected readonly shown = computed(() => {
+    const told = this.ladder().some(({ id }) => id === 'measure');
+    return this.things().filter(({ id }) => !(told && id === 'water'));
+  });
   /** What frees the door is told only once the water is known. */
   protected readonly levelAsked = computed(() => this.ladder()[0]?.id === 'level');
 }

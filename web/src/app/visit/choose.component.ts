@@ -9,7 +9,7 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import {
-  isDryer,
+  isWasher,
   entryOfFullRinse,
   many,
   planVisit,
@@ -100,7 +100,7 @@ export class ChooseComponent {
   });
   protected readonly sayMinutes = sayMinutes;
   protected readonly many = many;
-  protected readonly isDryer = isDryer;
+  protected readonly isWasher = isWasher;
 
   protected turn(key: string): void {
     this.chosen.update((chosen) => {

@@ -8,7 +8,7 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
-  isDryer,
+  isWasher,
   isWrong,
   quantityOf,
   readReading,
@@ -91,7 +91,7 @@ export class StepComponent {
     bad: 'it is not right',
     planned: 'to be asked after the next load',
   };
-  protected readonly isDryer = isDryer;
+  protected readonly isWasher = isWasher;
   protected readonly what = computed(() => this.step().step);
   protected readonly typed = linkedSignal(() => String(this.reading() ?? ''));
   protected readonly wrong = computed(() => {

@@ -27,8 +27,8 @@ import { VisitKeeper } from './visit-keeper';
 const WAIT_WORDS: Record<Wait['for'], string> = {
   answer: 'Answer first',
   rinse: 'Rinse first',
-  soak: 'It still works',
-  dry: 'It still dries',
+  soak: 'Wait',
+  dry: 'Wait',
 };
 
 /** Where a visit stands when all its steps were passed. */
@@ -98,7 +98,7 @@ export class VisitPlace {
     if (!wait) return '';
     const words = WAIT_WORDS[wait.for];
     if (!('until' in wait)) return words;
-    return `${words}: ${sayClock(Math.max(0, Math.ceil((wait.until - this.#now()) / 1000)))}`;
+    return `${words} ${sayClock(Math.max(0, Math.ceil((wait.until - this.#now()) / 1000)))}`;
   });
   /** Why no full rinse can have run in the machine on screen. */
   readonly hindersRinse = computed(() => {

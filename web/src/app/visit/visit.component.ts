@@ -12,7 +12,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import {
   type Features,
-  isDryer,
+  isWasher,
   type Machine,
   many,
   PHASE_NAMES,
@@ -88,7 +88,7 @@ export class VisitComponent {
   protected readonly phaseNames = PHASE_NAMES;
   protected readonly sayMinutes = sayMinutes;
   protected readonly many = many;
-  protected readonly isDryer = isDryer;
+  protected readonly isWasher = isWasher;
 
   constructor() {
     effect(() => {
@@ -111,7 +111,10 @@ export class VisitComponent {
   }
 
   protected begin(): void {
-    this.moves.go(this.place.plan()?.steps[0]?.key ?? END);
+    // A visit whose steps were ordered anew since goes on at the first that is open.
+    const ticked = this.keeper.progress()?.ticked ?? {};
+    const open = this.place.plan()?.steps.find(({ key }) => ticked[key] === undefined);
+    this.moves.go(open?.key ?? END);
   }
 
   /** Ticks the step on screen and goes to the next. */
@@ -142,7 +145,8 @@ export class VisitComponent {
   /** What soaks or dries and must not be touched yet. */
   protected readonly waitingWords = computed(() => {
     const wait = this.place.wait();
-    return wait && 'until' in wait ? this.place.waitsFor() : '';
+    if (!wait || !('until' in wait)) return '';
+    return wait.for === 'soak' ? 'It still works' : 'It still dries';
   });
 
   /** The person says that what soaks or dries has had its time. */

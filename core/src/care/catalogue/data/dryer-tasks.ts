@@ -1,9 +1,5 @@
-import type { MachineKind } from '../../../model/vocabulary.js';
+import { CONDENSING, DRYERS, VENTED } from '../../../model/vocabulary.js';
 import type { Task } from '../types.js';
-
-const VENTED: MachineKind[] = ['vented-dryer'];
-const WATER_MAKING: MachineKind[] = ['condenser-dryer', 'heat-pump-dryer'];
-const DRYERS: MachineKind[] = [...VENTED, ...WATER_MAKING];
 
 /**
  * Tasks of dryers: the four schools' intervals, hard caps, set-ups, minutes and what speeds them up. A school's
@@ -36,7 +32,7 @@ export const DRYER_TASKS: readonly Task[] = [
     id: 'tank-empty',
     station: 'tank',
     name: 'Empty the water tank',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     when: { condensateTo: ['tank', 'unknown'] },
     driver: 'loads',
     intervals: {
@@ -183,7 +179,7 @@ export const DRYER_TASKS: readonly Task[] = [
     id: 'heat-exchanger',
     station: 'heat-exchanger',
     name: 'Clean the heat exchanger',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     driver: 'loads',
     intervals: {
       often: { days: 14 },
@@ -206,7 +202,7 @@ export const DRYER_TASKS: readonly Task[] = [
     id: 'fine-filter',
     station: 'fine-filter',
     name: 'Wash the fine filter',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     driver: 'loads',
     intervals: {
       often: { days: 7 },
@@ -227,7 +223,7 @@ export const DRYER_TASKS: readonly Task[] = [
     id: 'condensate-sump',
     station: 'condensate-sump',
     name: 'Test and clean the condensate pump',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     driver: 'loads',
     intervals: {
       often: { months: 6 },

@@ -1,4 +1,14 @@
-import type { FeatureId, HabitId, MachineKind } from '../../../model/vocabulary.js';
+import {
+  MACHINE_KINDS,
+  CONDENSING,
+  DRYERS,
+  FRONT_LOADERS,
+  VENTED,
+  WASHERS,
+  type FeatureId,
+  type HabitId,
+  type MachineKind,
+} from '../../../model/vocabulary.js';
 
 /** What is asked about how a machine is built and placed, and the answers in words. */
 export interface FeatureQuestion {
@@ -12,24 +22,20 @@ export interface FeatureQuestion {
   answers: readonly { value: string; label: string }[];
 }
 
-const FRONT: MachineKind[] = ['front-load-washer'];
-const WASHERS: MachineKind[] = ['front-load-washer', 'top-load-washer'];
-const VENTED: MachineKind[] = ['vented-dryer'];
-const WATER_MAKING: MachineKind[] = ['condenser-dryer', 'heat-pump-dryer'];
-const DRYERS: MachineKind[] = [...VENTED, ...WATER_MAKING];
 const UNKNOWN = { value: 'unknown', label: 'I do not know yet' };
 
 export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = [
   {
     id: 'filterAccess',
     name: 'Pump filter',
-    kinds: FRONT,
+    kinds: FRONT_LOADERS,
     question: 'Where is the pump filter reached?',
     because: 'The steps show you the right place.',
     answers: [
-      UNKNOWN,
+      { value: 'unknown', label: 'Not found yet' },
       { value: 'front-right', label: 'Flap at the bottom right' },
       { value: 'front-left', label: 'Flap at the bottom left' },
+      { value: 'lower-front', label: 'Behind the whole lower front' },
       { value: 'behind', label: 'Only from behind' },
       { value: 'none', label: 'It has none' },
     ],
@@ -37,7 +43,7 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = [
   {
     id: 'drainDownHose',
     name: 'Drain-down hose',
-    kinds: FRONT,
+    kinds: FRONT_LOADERS,
     question: 'Is there a thin drain-down hose beside the filter?',
     because: 'With it the water comes out in small amounts.',
     answers: [UNKNOWN, { value: 'yes', label: 'Yes' }, { value: 'no', label: 'No' }],
@@ -99,7 +105,7 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = [
   {
     id: 'condensateTo',
     name: 'Its water goes',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     question: 'Where does the water from the clothes go?',
     because: 'A tank is emptied after each load.',
     answers: [
@@ -135,7 +141,7 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = [
   {
     id: 'stacked',
     name: 'Stack',
-    kinds: [...FRONT, ...DRYERS],
+    kinds: ['front-load-washer', 'washer-dryer', 'vented-dryer', ...CONDENSING],
     question: 'Does it stand in a stack?',
     because: 'A stack is never moved or tipped alone.',
     answers: [
@@ -147,7 +153,7 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = [
   {
     id: 'room',
     name: 'Room',
-    kinds: [...WASHERS, ...DRYERS],
+    kinds: MACHINE_KINDS,
     question: 'What is the room like?',
     because: 'Mould grows faster where it is cool and damp.',
     answers: [
@@ -163,11 +169,11 @@ export const HABIT_QUESTIONS: readonly {
   kinds: readonly MachineKind[];
   label: string;
 }[] = [
-  { id: 'pets', kinds: [...WASHERS, ...DRYERS], label: 'A pet that sheds' },
-  { id: 'softener', kinds: [...WASHERS, ...DRYERS], label: 'Softener or dryer sheets' },
+  { id: 'pets', kinds: MACHINE_KINDS, label: 'A pet that sheds' },
+  { id: 'softener', kinds: MACHINE_KINDS, label: 'Softener or dryer sheets' },
   { id: 'overdose', kinds: WASHERS, label: 'More detergent than the label says' },
   { id: 'cool-washes', kinds: WASHERS, label: 'Mostly cool washes' },
   { id: 'muddy-clothes', kinds: WASHERS, label: 'Muddy or clay-laden clothes, shoes' },
-  { id: 'fleece', kinds: [...WASHERS, ...DRYERS], label: 'Fleece, new towels, rubber-backed rugs' },
-  { id: 'door-shut', kinds: FRONT, label: 'The door is kept shut' },
+  { id: 'fleece', kinds: MACHINE_KINDS, label: 'Fleece, new towels, rubber-backed rugs' },
+  { id: 'door-shut', kinds: FRONT_LOADERS, label: 'The door is kept shut' },
 ];

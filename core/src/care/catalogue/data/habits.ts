@@ -1,4 +1,11 @@
-import type { HabitId, MachineKind } from '../../../model/vocabulary.js';
+import {
+  CONDENSING,
+  DRYERS,
+  FRONT_LOADERS,
+  WASHERS,
+  type HabitId,
+  type MachineKind,
+} from '../../../model/vocabulary.js';
 
 /** Something done with every load, before or after it. Never due, never counted against anybody. */
 export interface LoadHabit {
@@ -13,11 +20,6 @@ export interface LoadHabit {
   /** The task that this does, where there is one. */
   task?: string;
 }
-
-const FRONT: MachineKind[] = ['front-load-washer'];
-const WASHERS: MachineKind[] = [...FRONT, 'top-load-washer'];
-const WATER_MAKING: MachineKind[] = ['condenser-dryer', 'heat-pump-dryer'];
-const DRYERS: MachineKind[] = ['vented-dryer', ...WATER_MAKING];
 
 /** Common practice. */
 export const LOAD_HABITS: readonly LoadHabit[] = [
@@ -74,7 +76,7 @@ export const LOAD_HABITS: readonly LoadHabit[] = [
   {
     id: 'gasket-wipe',
     when: 'after',
-    kinds: FRONT,
+    kinds: FRONT_LOADERS,
     name: 'Gasket wiped, door ajar',
     why: 'A dry fold grows nothing.',
     task: 'gasket-wipe',
@@ -97,7 +99,7 @@ export const LOAD_HABITS: readonly LoadHabit[] = [
   {
     id: 'tank',
     when: 'after',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     name: 'Tank emptied',
     why: 'A full tank stops the next load half way.',
     task: 'tank-empty',

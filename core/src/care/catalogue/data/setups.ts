@@ -1,7 +1,8 @@
+import { MACHINE_KINDS, DRYERS, WASHERS } from '../../../model/vocabulary.js';
 import type { SetUp } from '../types.js';
 
-const DRYER = ['vented-dryer', 'condenser-dryer', 'heat-pump-dryer'] as const;
-const WASHER = ['front-load-washer', 'top-load-washer'] as const;
+/** A tower is moved as a stack is; these are not one. */
+const ONE_PIECE_APART = MACHINE_KINDS.filter((kind) => kind !== 'tower');
 
 /** What several tasks need done first; done once in a visit and undone at its end. */
 export const SETUPS: readonly SetUp[] = [
@@ -18,7 +19,7 @@ export const SETUPS: readonly SetUp[] = [
         why: 'Hot metal burns, hot water scalds, and a warm condenser drips.',
         look: 'Hand on the glass or in the drum: lukewarm at most.',
         hazards: ['scald'],
-        when: { kinds: [...WASHER] },
+        when: { kinds: [...WASHERS] },
         timer: { minutes: 30, label: 'Cooling', optional: true },
       },
       {
@@ -28,7 +29,7 @@ export const SETUPS: readonly SetUp[] = [
         why: 'Metal round the heater holds its heat after the drum has stopped.',
         look: 'Hand in the drum: no more than lukewarm.',
         hazards: ['hot-dryer'],
-        when: { kinds: [...DRYER] },
+        when: { kinds: [...DRYERS] },
         timer: { minutes: 30, label: 'Cooling', optional: true },
       },
     ],
@@ -154,7 +155,7 @@ export const SETUPS: readonly SetUp[] = [
         why: 'A drum full of water weighs as much again and swings. It is never moved or tipped, and nothing below it is opened by hand until the water is out.',
         look: 'No water to be seen: go on. Water: stop here, leave the hoses as they are, and open Trouble: “water stands in the drum” measures it and says which way it comes out.',
         hazards: ['full-drum'],
-        when: { kinds: [...WASHER] },
+        when: { kinds: [...WASHERS] },
       },
       {
         id: 'pull-out',
@@ -163,16 +164,16 @@ export const SETUPS: readonly SetUp[] = [
         why: 'What has to come off is at the back.',
         look: 'Cable, hoses and duct follow freely.',
         hazards: ['moving'],
-        when: { stacked: ['no', 'unknown'] },
+        when: { stacked: ['no', 'unknown'], kinds: ONE_PIECE_APART },
       },
       {
         id: 'pull-out-stack',
         acts: { at: 'outside', needs: { power: ['off'] }, does: { place: 'out' }, people: 2 },
-        do: 'Move the stack only with a second person, or reach the back from the side.',
+        do: 'Move the stack or tower only with a second person, or reach the back from the side.',
         why: 'A stack is top-heavy.',
         look: 'The fixing between the two machines is tight before anything moves.',
         hazards: ['stacked'],
-        when: { stacked: ['above', 'below'] },
+        when: { stacked: ['above', 'below'], or: { kinds: ['tower'] } },
       },
     ],
     undo: [
@@ -187,7 +188,7 @@ export const SETUPS: readonly SetUp[] = [
         why: 'This is where hoses get kinked and ducts get crushed.',
         look: 'No kink, no crush, the cable free, a hand’s width left behind a vented dryer.',
         hazards: ['moving'],
-        when: { stacked: ['no', 'unknown'] },
+        when: { stacked: ['no', 'unknown'], kinds: ONE_PIECE_APART },
       },
       {
         id: 'push-back-stack',
@@ -201,14 +202,14 @@ export const SETUPS: readonly SetUp[] = [
         why: 'Pushed high up, a stack tips; and this is where hoses get kinked and ducts get crushed.',
         look: 'No kink, no crush, both cables free. The fixing between the two machines is tight.',
         hazards: ['stacked'],
-        when: { stacked: ['above', 'below'] },
+        when: { stacked: ['above', 'below'], or: { kinds: ['tower'] } },
       },
       {
         id: 'stands-level',
         acts: { at: 'outside', needs: { place: ['home'], tipped: ['no'] } },
         do: 'Press the top at each corner. If it rocks, turn the foot until it does not, and tighten the locknut.',
         why: 'A machine that rocks walks.',
-        when: { stacked: ['no', 'unknown'] },
+        when: { stacked: ['no', 'unknown'], kinds: ONE_PIECE_APART },
       },
       {
         id: 'stack-level',
@@ -217,7 +218,7 @@ export const SETUPS: readonly SetUp[] = [
         why: 'What rocks below sways above, and a stack that walks comes down.',
         look: 'The strap or frame between the two is tight, and the upper one does not shift on the lower.',
         hazards: ['stacked'],
-        when: { stacked: ['above', 'below'] },
+        when: { stacked: ['above', 'below'], or: { kinds: ['tower'] } },
       },
     ],
   },
@@ -252,6 +253,15 @@ export const SETUPS: readonly SetUp[] = [
         when: { filterAccess: ['unknown'] },
       },
       {
+        id: 'front-off',
+        acts: { at: 'outside', needs: { power: ['off'] }, does: { flap: 'open' } },
+        do: 'Take the whole lower front off: some three screws along its lower edge, then pull it down and off its clips. Towel on the floor, tray below the filter.',
+        why: 'On this machine the filter is behind the lower front.',
+        look: 'Keep the screws in a cup. Some fronts hang on clips alone: look before you pull. Edges are sharp: wear gloves.',
+        hazards: ['sharp-metal'],
+        when: { filterAccess: ['lower-front'] },
+      },
+      {
         id: 'panel-behind',
         acts: { at: 'behind', needs: { power: ['off'] }, does: { flap: 'open' } },
         do: 'Unscrew the rear panel: about a dozen screws round the edge and often one in the middle. Towel and tray under the pump.',
@@ -272,6 +282,18 @@ export const SETUPS: readonly SetUp[] = [
         why: 'It stays open until the look for drips was made.',
         look: 'It clicks all round.',
         when: { filterAccess: ['front-left', 'front-right', 'unknown'] },
+      },
+      {
+        id: 'front-on',
+        acts: {
+          at: 'outside',
+          needs: { power: ['off'], filter: ['in'], filterTight: ['yes'], capTight: ['yes'] },
+          does: { flap: 'shut' },
+        },
+        do: 'Everything dry below? Hang the lower front in its clips and put all its screws back.',
+        why: 'Behind it are the pump and its wires: it is closed before the plug goes in.',
+        look: 'No screw left in the cup.',
+        when: { filterAccess: ['lower-front'] },
       },
       {
         id: 'panel-back',

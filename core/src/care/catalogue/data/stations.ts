@@ -1,12 +1,12 @@
-import type { MachineKind } from '../../../model/vocabulary.js';
+import {
+  MACHINE_KINDS,
+  CONDENSING,
+  DRYERS,
+  FRONT_LOADERS,
+  VENTED,
+  WASHERS,
+} from '../../../model/vocabulary.js';
 import type { Station } from '../types.js';
-
-const FRONT: MachineKind[] = ['front-load-washer'];
-const TOP: MachineKind[] = ['top-load-washer'];
-const WASHERS = [...FRONT, ...TOP];
-const VENTED: MachineKind[] = ['vented-dryer'];
-const WATER_MAKING: MachineKind[] = ['condenser-dryer', 'heat-pump-dryer'];
-const DRYERS = [...VENTED, ...WATER_MAKING];
 
 /** Every station, in the order in which water or air passes it. */
 export const STATIONS: readonly Station[] = [
@@ -41,7 +41,7 @@ export const STATIONS: readonly Station[] = [
     id: 'gasket',
     name: 'Door gasket',
     line: 'water',
-    kinds: FRONT,
+    kinds: FRONT_LOADERS,
     what: 'The rubber bellows between door and drum, with folds and, at the bottom, drain holes.',
     fouls: 'Hair and lint stay in the folds, water stands behind them, and mould follows.',
   },
@@ -58,8 +58,8 @@ export const STATIONS: readonly Station[] = [
     id: 'pump-filter',
     name: 'Pump filter',
     line: 'water',
-    kinds: FRONT,
-    when: { filterAccess: ['front-left', 'front-right', 'behind', 'unknown'] },
+    kinds: FRONT_LOADERS,
+    when: { filterAccess: ['front-left', 'front-right', 'lower-front', 'behind', 'unknown'] },
     what: 'The screw-in strainer at the lowest point, with the pump and its impeller behind it.',
     fouls:
       'Hair, coins and grips collect here until the water cannot leave. Stale water left in it smells.',
@@ -68,8 +68,9 @@ export const STATIONS: readonly Station[] = [
     id: 'pump',
     name: 'Drain pump',
     line: 'water',
-    kinds: TOP,
-    what: 'The pump under the tub. On most top loaders it has no filter that you can reach.',
+    kinds: WASHERS,
+    when: { kinds: ['top-load-washer'], or: { filterAccess: ['none'] } },
+    what: 'The pump under the tub, with its impeller. It has no filter that you can reach.',
     fouls: 'Small things that slip past the drum can stop it.',
   },
   {
@@ -155,7 +156,7 @@ export const STATIONS: readonly Station[] = [
     id: 'fine-filter',
     name: 'Fine filter',
     line: 'air',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     what: 'A second, finer filter behind the plinth flap or in the door.',
     fouls: 'It goes grey with what the screen lets through, and the air slows.',
   },
@@ -196,15 +197,24 @@ export const STATIONS: readonly Station[] = [
     id: 'heat-exchanger',
     name: 'Heat exchanger',
     line: 'air',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     what: 'The block of thin fins where the damp air cools and gives up its water.',
     fouls: 'Fluff mats between the fins. Half a year unwashed is enough to clog it.',
+  },
+  {
+    id: 'drying-channel',
+    name: 'Drying channel',
+    line: 'air',
+    kinds: ['washer-dryer'],
+    what: 'The closed way of the warm air: from the drum past a cold, wet wall where its water runs off, past fan and heater, and back.',
+    fouls:
+      'There is no screen for lint. It sticks to the wet wall and to the fan, and drying gets longer and hotter.',
   },
   {
     id: 'condensate-sump',
     name: 'Condensate pump',
     line: 'condensate',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     what: 'The little sump under the heat exchanger and the pump that empties it.',
     fouls: 'Fluff sludge settles in the sump and stops the pump or its line.',
   },
@@ -212,7 +222,7 @@ export const STATIONS: readonly Station[] = [
     id: 'tank',
     name: 'Water tank',
     line: 'condensate',
-    kinds: WATER_MAKING,
+    kinds: CONDENSING,
     when: { condensateTo: ['tank', 'unknown'] },
     what: 'The tank that collects the water taken from the clothes.',
     fouls: 'It fills with each load; full, the dryer stops.',
@@ -221,7 +231,7 @@ export const STATIONS: readonly Station[] = [
     id: 'whole',
     name: 'The machine itself',
     line: 'body',
-    kinds: [...WASHERS, ...DRYERS],
+    kinds: MACHINE_KINDS,
     what: 'How it stands, and what no single station tells: its feet, its belt, its service.',
     fouls:
       'Feet work loose and a machine begins to walk; belts and rollers wear. It is heard before it is seen.',

@@ -1,9 +1,5 @@
-import { MACHINE_KINDS, type MachineKind } from '../../../model/vocabulary.js';
+import { FRONT_LOADERS, WASHERS, MACHINE_KINDS } from '../../../model/vocabulary.js';
 import type { Task } from '../types.js';
-
-const FRONT: MachineKind[] = ['front-load-washer'];
-const TOP: MachineKind[] = ['top-load-washer'];
-const WASHERS: MachineKind[] = [...FRONT, ...TOP];
 
 /**
  * Tasks of washers, and the service that every machine has: the four schools' intervals, hard caps, set-ups, minutes and what speeds them up. A school's
@@ -14,7 +10,7 @@ export const WASHER_TASKS: readonly Task[] = [
     id: 'gasket-wipe',
     station: 'gasket',
     name: 'Wipe gasket and glass dry, door ajar',
-    kinds: FRONT,
+    kinds: FRONT_LOADERS,
     driver: 'loads',
     intervals: {
       often: { everyLoad: true },
@@ -77,7 +73,7 @@ export const WASHER_TASKS: readonly Task[] = [
     id: 'softener-cup',
     station: 'dispenser',
     name: 'Clean the softener cup and the agitator',
-    kinds: TOP,
+    kinds: ['top-load-washer'],
     driver: 'loads',
     intervals: {
       often: { months: 1 },
@@ -97,7 +93,7 @@ export const WASHER_TASKS: readonly Task[] = [
     id: 'gasket-folds',
     station: 'gasket',
     name: 'Clean the gasket folds',
-    kinds: FRONT,
+    kinds: FRONT_LOADERS,
     driver: 'loads',
     intervals: {
       often: { days: 14 },
@@ -118,10 +114,10 @@ export const WASHER_TASKS: readonly Task[] = [
     id: 'drain-stale',
     station: 'pump-filter',
     name: 'Drain the stale water',
-    kinds: FRONT,
+    kinds: FRONT_LOADERS,
     when: {
       drainDownHose: ['yes', 'unknown'],
-      filterAccess: ['front-left', 'front-right', 'unknown'],
+      filterAccess: ['front-left', 'front-right', 'lower-front', 'unknown'],
     },
     driver: 'days',
     intervals: {
@@ -142,8 +138,8 @@ export const WASHER_TASKS: readonly Task[] = [
     id: 'pump-filter',
     station: 'pump-filter',
     name: 'Clean the pump filter',
-    kinds: FRONT,
-    when: { filterAccess: ['front-left', 'front-right', 'behind', 'unknown'] },
+    kinds: FRONT_LOADERS,
+    when: { filterAccess: ['front-left', 'front-right', 'lower-front', 'behind', 'unknown'] },
     driver: 'loads',
     intervals: {
       often: { days: 30 },
@@ -295,6 +291,26 @@ export const WASHER_TASKS: readonly Task[] = [
       'A film of soap, skin grease and fluff grows on the far side of the drum. Heat is what takes it off before it smells.',
     basis: 'common practice',
     speeds: { 'cool-washes': 1.5, overdose: 1.5, 'unheated-room': 1.25, 'door-shut': 2 },
+  },
+  {
+    id: 'fluff-rinse',
+    station: 'drying-channel',
+    name: 'Rinse the fluff out of the drying channel',
+    kinds: ['washer-dryer'],
+    driver: 'loads',
+    intervals: {
+      often: { loads: 5 },
+      steady: { loads: 10 },
+      stretch: { loads: 20 },
+      count: { loads: 10 },
+    },
+    safety: true,
+    setups: [],
+    minutes: { hands: 4, waiting: 25 },
+    reason:
+      'A washer-dryer has no lint screen. What is not rinsed out sits on the wet wall and by the heater, and drying gets longer and hotter.',
+    basis: 'common practice',
+    speeds: { pets: 1.5, fleece: 1.5 },
   },
   {
     id: 'service',

@@ -56,11 +56,20 @@ export const DRAIN_STALE: Procedure = {
   ],
   proof: [
     {
+      id: 'pour-look',
+      acts: { at: 'filter', does: { water: 'poured' }, proves: ['cap'] },
+      do: 'Pour two litres (half a gallon) of water into the drum, and look at the cap with the torch.',
+      why: 'The plug stays out and the front off: you see the place before anything hides it.',
+      look: 'Dry paper under the cap stays dry for a minute.',
+      when: { filterAccess: ['lower-front'] },
+    },
+    {
       id: 'drips',
       acts: { at: 'outside', runs: 'rinse', proves: ['cap'] },
       do: 'Run a rinse, and look below the open flap while the water is let out.',
       why: 'A cap that is not on shows itself now.',
       look: 'Dry paper under the hose stays dry.',
+      when: { filterAccess: ['front-left', 'front-right', 'unknown'] },
     },
   ],
 };

@@ -1,3 +1,4 @@
+import { FRONT_LOADERS } from '../../../../model/vocabulary.js';
 import type { Procedure } from '../../types.js';
 
 /** Common practice. The hot empty cycle, with or without a cleaner as the manual says. */
@@ -87,8 +88,8 @@ export const DRUM_CLEAN: Procedure = {
       look: 'A visit of its own leads you: cooled down, plug out, tray below, and at its end the look for drips. Answer here what you found: flakes are good, they are out.',
       hazards: ['scald', 'electric'],
       when: {
-        kinds: ['front-load-washer'],
-        filterAccess: ['front-left', 'front-right', 'behind', 'unknown'],
+        kinds: FRONT_LOADERS,
+        filterAccess: ['front-left', 'front-right', 'lower-front', 'behind', 'unknown'],
       },
     },
     {

@@ -1,3 +1,4 @@
+import { FLUFF_RINSE } from './fluff-rinse.js';
 import type { Procedure } from '../../types.js';
 import { BELT_ROLLERS } from './belt-rollers.js';
 import { BLOWER_WHEEL } from './blower-wheel.js';
@@ -30,6 +31,7 @@ import { TANK_EMPTY } from './tank-empty.js';
 import { TRANSITION_HOSE } from './transition-hose.js';
 
 export const PROCEDURES: readonly Procedure[] = [
+  FLUFF_RINSE,
   BELT_ROLLERS,
   BLOWER_WHEEL,
   CABINET,

@@ -16,7 +16,7 @@ export const PUMP_FILTER: Procedure = {
       uses: { supply: 'vinegar', amount: 250, share: 0.3 },
       holds: 'acid',
     },
-    { what: 'A screwdriver and gloves', when: { filterAccess: ['behind'] } },
+    { what: 'A screwdriver and gloves', when: { filterAccess: ['behind', 'lower-front'] } },
   ],
   finds: ['hair grip', 'coin', 'hair tie', 'button', 'toothpick', 'fluff', 'fabric', 'gum'],
   steps: [
@@ -107,7 +107,11 @@ export const PUMP_FILTER: Procedure = {
       why: 'What is left in the sump runs to the back and not on the floor. Leave this out if you are alone.',
       look: 'Through the glass: no water in the drum. A washer with water in it is never tipped.',
       hazards: ['tipping'],
-      when: { filterAccess: ['front-left', 'front-right', 'unknown'], stacked: ['no', 'unknown'] },
+      when: {
+        filterAccess: ['front-left', 'front-right', 'unknown'],
+        stacked: ['no', 'unknown'],
+        kinds: ['front-load-washer', 'washer-dryer'],
+      },
     },
     {
       id: 'unscrew',
@@ -204,7 +208,11 @@ export const PUMP_FILTER: Procedure = {
       why: 'It must stand on all four feet before it spins.',
       look: 'Hoses and cable are not pinched.',
       hazards: ['tipping'],
-      when: { filterAccess: ['front-left', 'front-right', 'unknown'], stacked: ['no', 'unknown'] },
+      when: {
+        filterAccess: ['front-left', 'front-right', 'unknown'],
+        stacked: ['no', 'unknown'],
+        kinds: ['front-load-washer', 'washer-dryer'],
+      },
     },
   ],
   proof: [
@@ -212,9 +220,9 @@ export const PUMP_FILTER: Procedure = {
       id: 'pour-look',
       acts: { at: 'filter', does: { water: 'poured' }, proves: ['filter', 'cap'] },
       do: 'Pour two litres (half a gallon) of water into the drum, and look at the filter with the torch.',
-      why: 'The plug stays out and the panel off: the water stands behind the cap, and you see the place before anything hides it.',
+      why: 'The plug stays out and the cover off: the water stands behind the cap, and you see the place before anything hides it.',
       look: 'Dry paper under the cap stays dry for a minute.',
-      when: { filterAccess: ['behind'] },
+      when: { filterAccess: ['behind', 'lower-front'] },
     },
     {
       id: 'drain-test',
@@ -238,7 +246,7 @@ export const PUMP_FILTER: Procedure = {
       do: 'Shine the torch under the machine while the rinse is let out.',
       why: 'The look by hand was made with still water; now the pump presses.',
       look: 'The floor stays dry.',
-      when: { filterAccess: ['behind'] },
+      when: { filterAccess: ['behind', 'lower-front'] },
     },
   ],
 };

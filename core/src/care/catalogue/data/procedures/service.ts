@@ -1,3 +1,4 @@
+import { VENTED } from '../../../../model/vocabulary.js';
 import type { Procedure } from '../../types.js';
 
 /** Common practice. What to ask of the yearly service, and what to write down. */
@@ -18,7 +19,7 @@ export const SERVICE: Procedure = {
       do: 'Say that it burns gas, and ask for a licensed gas fitter.',
       why: 'Burner, valve and line are tested for tightness only by them.',
       hazards: ['gas'],
-      when: { kinds: ['vented-dryer'], energy: ['gas', 'unknown'] },
+      when: { kinds: VENTED, energy: ['gas', 'unknown'] },
     },
     {
       id: 'show',

@@ -1,0 +1,85 @@
+import { DECIDES, type TroubleCause } from './types.js';
+
+/** Causes of a washer-dryer's drying. Common practice; the figures are judgement. */
+export const COMBINED_CAUSES: readonly TroubleCause[] = [
+  {
+    id: 'too-much-to-dry',
+    name: 'more is dried than it can dry: about half of what it washes',
+    kinds: ['washer-dryer'],
+    station: 'drying-channel',
+    prior: 0.25,
+    makes: {
+      'long-drying': 'often',
+      'long-this-load': 'nearly always',
+      creased: 'often',
+      'weigh-load': DECIDES,
+    },
+    fix: { who: 'you', say: 'Take half of the wash out before it dries.', minutes: 2 },
+  },
+  {
+    id: 'channel-matted',
+    name: 'lint mats the drying channel',
+    kinds: ['washer-dryer'],
+    station: 'drying-channel',
+    prior: 0.2,
+    fouling: 'fluff-rinse',
+    makes: {
+      'long-drying': 'often',
+      'slow-drift': 'nearly always',
+      'hot-laundry': 'often',
+      overheats: 'often',
+      'heat-stops-early': 'often',
+      'restarts-cooled': 'sometimes',
+      'burning-smell': 'sometimes',
+      'fluff-at-rim': DECIDES,
+    },
+    fix: {
+      who: 'you',
+      say: 'Rinse the fluff out, twice; if it stays slow, have the channel opened.',
+      task: 'fluff-rinse',
+      minutes: 35,
+    },
+  },
+  {
+    id: 'cooling-water-missing',
+    name: 'too little cooling water runs over the wet wall',
+    kinds: ['washer-dryer'],
+    station: 'drying-channel',
+    prior: 0.05,
+    makes: {
+      'long-drying': 'often',
+      overheats: 'sometimes',
+      'slow-fill': 'often',
+      'flow-bucket': 'often',
+    },
+    fix: {
+      who: 'you',
+      say: 'Open the tap and clean the inlet screen.',
+      task: 'inlet-screen',
+      minutes: 30,
+    },
+  },
+  {
+    id: 'arrives-too-wet',
+    name: 'the load was not spun dry enough before it dries',
+    kinds: ['washer-dryer'],
+    station: 'tub',
+    prior: 0.06,
+    makes: { 'long-drying': 'often', 'wash-heavy': 'nearly always', 'weigh-wet': DECIDES },
+    fix: { who: 'you', say: 'Spin faster, or once more, before it dries.', minutes: 10 },
+  },
+  {
+    id: 'drying-heater',
+    name: 'the drying heater or its cut-out is at fault',
+    kinds: ['washer-dryer'],
+    station: 'drying-channel',
+    prior: 0.04,
+    makes: {
+      'no-heat': 'nearly always',
+      'long-drying': 'often',
+      'warm-five-minutes': DECIDES,
+      'cool-an-hour': 'sometimes',
+    },
+    fix: { who: 'professional', say: 'Have heater and cut-out looked at.', minutes: 150 },
+  },
+];

@@ -1,0 +1,89 @@
+import { describe, expect, it } from 'vitest';
+import { MACHINE_KINDS, type MachineKind } from '../../model/vocabulary.js';
+import type { Features } from '../../model/schemas.js';
+import { tasksOf } from '../../care/catalogue/lookup.js';
+import { assess } from './suspects.js';
+import { Diagnosis, symptomsOf, type Answers } from './diagnosis.js';
+import { causesOf } from './priors.js';
+
+const suspectsOf = (kind: MachineKind, answers: Answers, features: Features = {}) =>
+  assess(new Diagnosis({ kind, features }), answers).suspects;
+const chanceOf = (kind: MachineKind, cause: string, answers: Answers, features: Features = {}) =>
+  suspectsOf(kind, answers, features).find((one) => one.cause.id === cause)?.chance ?? 0;
+
+/** On some dryer nothing but chance makes these. */
+const UNMADE = ['code-drain', 'odd-code', 'stops-minutes', 'burning-smell'];
+
+describe('causes, however a machine is built', () => {
+  it('give every kind something to suspect for each of its symptoms, save what nothing but chance makes', () => {
+    for (const kind of MACHINE_KINDS) {
+      const made = new Set(
+        [{}, { dispenser: 'drawer' } as const].flatMap((features) =>
+          causesOf({ kind, features }).flatMap(({ makes }) => Object.keys(makes)),
+        ),
+      );
+      expect(
+        symptomsOf(kind)
+          .map(({ id }) => id)
+          .filter((id) => !made.has(id) && !UNMADE.includes(id)),
+        kind,
+      ).toEqual([]);
+    }
+  });
+
+  it('name as a fix only work that the machine has', () => {
+    for (const kind of MACHINE_KINDS) {
+      for (const filterAccess of ['unknown', 'none', 'lower-front'] as const) {
+        const machine = { kind, features: { filterAccess } };
+        const tasks = new Set(tasksOf(machine).map(({ id }) => id));
+        for (const { id, fix } of causesOf(machine)) {
+          if (fix.task) expect(tasks.has(fix.task), `${kind} ${filterAccess} ${id}`).toBe(true);
+        }
+      }
+    }
+  });
+
+  it('keep the pump of a top loader: it hums and no water comes', () => {
+    const answers: Answers = { 'wont-drain': 'yes', 'hum-no-flow': 'yes' };
+    const [first] = suspectsOf('top-load-washer', answers);
+    expect(first!.cause).toMatchObject({ id: 'impeller-jammed', station: 'pump' });
+    expect(first!.cause.fix.task).toBeUndefined();
+    expect(chanceOf('top-load-washer', 'drain-hose-closed', answers)).toBeLessThan(0.3);
+    expect(
+      chanceOf('top-load-washer', 'pump-failed', { 'wont-drain': 'yes', 'pump-silent': 'yes' }),
+    ).toBeGreaterThan(0.5);
+  });
+
+  it('keep the filter while it is not found yet, and the pump where there is none', () => {
+    const answers: Answers = { 'wont-drain': 'yes', 'code-drain': 'yes' };
+    for (const filterAccess of ['unknown', 'lower-front', 'behind'] as const) {
+      const [first] = suspectsOf('front-load-washer', answers, { filterAccess });
+      expect(first!.cause.id, filterAccess).toBe('filter-clogged');
+    }
+    const none = { filterAccess: 'none' } as const;
+    expect(chanceOf('front-load-washer', 'drain-hose-closed', answers, none)).toBeLessThan(0.7);
+    expect(chanceOf('front-load-washer', 'impeller-jammed', answers, none)).toBeGreaterThan(0.15);
+  });
+
+  it('give a top loader with a drawer the drawer’s causes, and one with a cup the cup’s', () => {
+    const answers: Answers = { 'drawer-left': 'yes' };
+    const drawer = { dispenser: 'drawer' } as const;
+    expect(chanceOf('top-load-washer', 'jets-blocked', answers, drawer)).toBeGreaterThan(0.2);
+    expect(chanceOf('top-load-washer', 'jets-blocked', answers, { dispenser: 'cup' })).toBe(0);
+    expect(chanceOf('top-load-washer', 'softener-cup-fouled', answers)).toBeGreaterThan(0.3);
+  });
+
+  it('know a tower above and below, and the drying of a washer-dryer', () => {
+    expect(suspectsOf('tower', { 'wont-drain': 'yes', 'code-drain': 'yes' })[0]!.cause.id).toBe(
+      'filter-clogged',
+    );
+    const air = suspectsOf('tower', { 'long-drying': 'yes', 'weak-air': 'yes' })[0]!;
+    expect(['duct-run', 'hood', 'lint-screen', 'transition-hose', 'screen-well']).toContain(
+      air.cause.station,
+    );
+    const slower = suspectsOf('washer-dryer', { 'slow-drift': 'yes', overheats: 'yes' })[0]!;
+    expect(slower.cause.id).toBe('channel-matted');
+    const once = suspectsOf('washer-dryer', { 'long-this-load': 'yes', creased: 'yes' })[0]!;
+    expect(once.cause.id).toBe('too-much-to-dry');
+  });
+});
