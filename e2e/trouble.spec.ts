@@ -168,3 +168,46 @@ test('a code sheet is typed in, kept, exported, taken away and imported again', 
   });
   await expect(page.getByText('no.json was not taken in; nothing was stored')).toBeVisible();
 });
+
+test.describe('before any look, on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } });
+
+  test('water above the sill leads on to the water, which is measured first', async ({
+    page,
+    demo,
+  }) => {
+    const { id } = await machineCalled(demo, 'Cellar washer');
+    await page.goto(`${demo.address}trouble?machine=${id}`);
+    await page.getByRole('button', { name: 'Water stands above the sill of the door' }).click();
+    await expect(page.getByText(/its circuit breaker.*It may scald/)).toBeVisible();
+    await page.getByRole('button', { name: 'Power and tap are off: let the water out' }).click();
+    await expect(page.getByText('First the water: measure it before you open')).toBeVisible();
+    await expect(page.getByText(/raise its end above the water and it stops/)).toBeVisible();
+    await page.getByRole('link', { name: 'Measure the water' }).click();
+    await expect(page.getByRole('heading', { name: 'Water in the tub', level: 1 })).toBeVisible();
+  });
+
+  test('a locked door is a ladder; the maker’s reset is kept with the machine', async ({
+    page,
+    demo,
+  }) => {
+    const { id } = await machineCalled(demo, 'Cellar washer');
+    await page.goto(`${demo.address}trouble?machine=${id}`);
+    await page.getByRole('button', { name: 'None of these' }).click();
+    await page.getByRole('button', { name: 'The door stays locked' }).click();
+    const pull = page.getByText(/pull the emergency cord/);
+    await expect(
+      page.getByRole('heading', { name: 'First: does water stand behind the glass?' }),
+    ).toBeVisible();
+    await expect(pull).toHaveCount(0);
+    await page.getByRole('button', { name: 'No water behind the glass' }).click();
+    await expect(pull).toBeVisible();
+    await page
+      .getByLabel(/Keep it for this machine/)
+      .fill('Start and Spin together, three seconds');
+    await page.getByRole('button', { name: 'Keep it', exact: true }).first().click();
+    await expect(page.getByText('Kept with this machine.')).toBeVisible();
+    await page.reload();
+    await expect(page.getByText(/This machine’s way:.*Start and Spin together/)).toBeVisible();
+  });
+});

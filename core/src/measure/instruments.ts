@@ -1,5 +1,5 @@
 import type { VentRunInput } from '../model/vent-runs.js';
-import { DRYERS, MACHINE_KINDS, VENTED, WASHERS, type MachineKind } from '../model/vocabulary.js';
+import { DRYERS, VENTED, WASHERS, type MachineKind } from '../model/vocabulary.js';
 import { toOwn, type Amount } from '../units/quantity.js';
 import type { DRUM_FIELDS } from './air/drum-input.js';
 import type { DRYING_FIELDS } from './air/drying-test.js';

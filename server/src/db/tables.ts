@@ -55,6 +55,7 @@ export const machines = sqliteTable('machines', {
   rules: text({ mode: 'json' }).$type<NonNullable<MachineDraft['rules']>>(),
   ownTasks: text('own_tasks', { mode: 'json' }).$type<NonNullable<MachineDraft['ownTasks']>>(),
   inUseSince: text('in_use_since'),
+  ways: text({ mode: 'json' }).$type<NonNullable<MachineDraft['ways']>>(),
 });
 
 export const supplies = sqliteTable('supplies', {

@@ -5,6 +5,7 @@ import {
   MACHINE_KINDS,
   type Machine,
   type MachineDraft,
+  FRONT_LOADERS,
 } from '@needlecase/core';
 import { draftOf, machineForm, withFittingRules } from './machine-form';
 import { withoutVersion } from './onto';
@@ -19,7 +20,9 @@ describe('machine form', () => {
     expect(draft.name).toBe('Washer');
     expect('elbows' in draft.features).toBe(hasDuct(kind));
     expect('heater' in draft.features).toBe(hasHeater(kind));
-    expect('filterAccess' in draft.features).toBe(kind === 'front-load-washer');
+    expect('filterAccess' in draft.features).toBe(
+      (FRONT_LOADERS as readonly string[]).includes(kind),
+    );
   });
 
   it('gives back what it was filled with', () => {

@@ -85,7 +85,6 @@ describe('LineComponent', () => {
     expect(threads.map((thread) => thread.classList.contains('water'))).toEqual([
       true,
       true,
-      true,
       false,
     ]);
     const widths = threads.map((thread) => Number(thread.getAttribute('stroke-width')));

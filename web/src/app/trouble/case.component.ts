@@ -34,9 +34,12 @@ import {
   type Happening,
 } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
+import { BenchService } from '../data/bench.service';
 import { CodeSheetsService } from '../data/code-sheets.service';
+import { HouseholdService } from '../data/household.service';
 import { VisitsService } from '../data/visits.service';
 import { ToastsService } from '../data/toasts.service';
+import { withoutVersion } from '../forms/onto';
 import { CaseOnScreen } from './case-on-screen';
 import { CodeEntryComponent } from './code-entry.component';
 import { FirstComponent } from './first.component';
@@ -53,6 +56,9 @@ interface Given {
   answer: string;
   back: Happening;
 }
+
+/** Under this name a machine keeps its own reset sequence. */
+const DOOR_RESET = 'door-reset';
 
 const RESTS = [
   { days: 3, say: 'for three days' },
@@ -88,6 +94,8 @@ const ENDINGS: readonly { ending: CaseEnding; say: string }[] = [
 export class CaseComponent {
   readonly #visits = inject(VisitsService);
   readonly #toasts = inject(ToastsService);
+  readonly #households = inject(HouseholdService);
+  readonly #bench = inject(BenchService);
   readonly #codeSheets = inject(CodeSheetsService);
   protected readonly on = inject(CaseOnScreen);
 
@@ -196,6 +204,25 @@ export class CaseComponent {
   /** What stands behind the glass of a locked door. */
   protected level(found: 'none' | 'water'): void {
     this.answer('locked-empty', found === 'none' ? 'yes' : 'no');
+  }
+
+  protected readonly doorReset = DOOR_RESET;
+
+  /** Keeps the maker’s reset sequence with the machine. */
+  protected keepWay(way: string): void {
+    const machine = this.on.owner();
+    if (!machine) return;
+    const ways = { ...machine.ways, [DOOR_RESET]: way };
+    this.#households
+      .saveMachine(machine.id, { ...withoutVersion(machine), ways }, machine.version)
+      .subscribe({
+        next: () => {
+          this.#bench.refresh();
+          this.#toasts.show('Kept with this machine.');
+        },
+        error: ({ title, detail }: ApiProblem) =>
+          this.#toasts.show(`${title} ${detail}`, { problem: true }),
+      });
   }
 
   protected answer(finding: string, answer: Answer): void {

@@ -53,6 +53,28 @@ import type { FirstThing, RungView } from '@needlecase/core';
                     >Measure the water</a
                   >
                 }
+                @if (rung.id === 'reset') {
+                  @if (way(); as own) {
+                    <span class="own"><strong>This machine’s way:</strong> {{ own }}</span>
+                  }
+                  <form class="way" (submit)="$event.preventDefault(); keep(words)">
+                    <label class="form-label small" for="door-way">
+                      {{
+                        way()
+                          ? 'Keep another way'
+                          : 'Found it in the manual? Keep it for this machine'
+                      }}
+                    </label>
+                    <input
+                      #words
+                      id="door-way"
+                      class="form-control"
+                      maxlength="500"
+                      autocomplete="off"
+                    />
+                    <button type="submit" class="btn btn-plain">Keep it</button>
+                  </form>
+                }
                 @for (caution of rung.cautions; track caution) {
                   <span class="caution small">{{ caution }}</span>
                 }
@@ -70,6 +92,16 @@ export class FirstComponent {
   readonly ladder = input.required<readonly RungView[]>();
   readonly machine = input.required<string>();
   readonly level = output<'none' | 'water'>();
+  /** The maker’s reset sequence, as it was kept for this machine. */
+  readonly way = input<string>();
+  readonly wayFound = output<string>();
+
+  protected keep(words: HTMLInputElement): void {
+    const way = words.value.trim();
+    if (!way) return;
+    this.wayFound.emit(way);
+    words.value = '';
+  }
 
   /** The ladder of a locked door over water says what to do with the water itself. */
   protected readonly shown = computed(() => {

@@ -70,7 +70,12 @@ export const CONDENSATE_SUMP: Procedure = {
   proof: [
     {
       id: 'pump-out',
-      acts: { at: 'outside', runs: 'dry', needs: { measured: ['poured'] } },
+      acts: {
+        at: 'outside',
+        runs: 'dry',
+        needs: { measured: ['poured'] },
+        does: { measured: 'none' },
+      },
       do: 'Start a programme and count the seconds until the water is pumped out.',
       why: 'The pump should run within a minute or so.',
       look: 'You hear it, and the tank or the drain gets the half litre.',
