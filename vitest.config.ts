@@ -5,5 +5,6 @@ export default defineConfig({
     include: ['{core/src,server/src,demo,tools}/**/*.spec.ts'],
     environment: 'node',
     testTimeout: 60_000,
+    isolate: false,
   },
 });

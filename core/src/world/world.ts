@@ -114,6 +114,9 @@ export function step(
   if (acts.cools) world = pass(world, minutesToCool(world, washer), washer);
   world = pass(world, acts.runs ? RUNS[acts.runs].minutes : hands, washer);
   if (acts.drains) world.litres = 0;
+  if (needsTwo(acts, body) && acts.people !== 2) {
+    faults.push({ law: 'too heavy alone', what: 'one person moves or tips it' });
+  }
   if (acts.does?.place === 'out' && isFull(world)) {
     faults.push({ law: 'too heavy alone', what: `${world.litres} L in the drum` });
   }
@@ -132,6 +135,13 @@ export function step(
     if (waiting) world.busy[waiting.part] = { until: world.clock + waiting.minutes, law };
   }
   return { world, faults };
+}
+
+/** Whether it takes two: a machine tipped, a stack or a tower moved. */
+function needsTwo({ does = {} }: Acts, { kind, features }: Body): boolean {
+  const { stacked } = features;
+  const high = kind === 'tower' || stacked === 'above' || stacked === 'below';
+  return does.tipped !== undefined || (does.place !== undefined && high);
 }
 
 /** What is wet, and what has something on it, after a step. */

@@ -6,6 +6,8 @@ import {
   SCHOOLS,
   type FeatureId,
 } from '../../model/vocabulary.js';
+import { effectsOf, RUNS, SIGNS, ZONES } from '../../world/acts.js';
+import { FACTS } from '../../world/facts.js';
 import { CIRCUMSTANCE_NAMES } from '../schedule/interval.js';
 import { inDriver } from './interval-figure.js';
 import {
@@ -134,6 +136,32 @@ describe('the care catalogue is whole', () => {
     for (const { id, answers } of FEATURE_QUESTIONS) {
       expect(answers.map(({ value }) => value).sort()).toEqual([...FEATURES[id]].sort());
     }
+  });
+
+  it('says of every step what it is to the machine, in words that the world knows', () => {
+    const facts: Record<string, readonly string[]> = FACTS;
+    for (const { id, acts, timer } of allSteps) {
+      expect(Object.keys(ZONES), id).toContain(acts.at);
+      for (const [fact, values] of Object.entries(acts.needs ?? {})) {
+        for (const value of values) expect(facts[fact], `${id} ${fact}`).toContain(value);
+      }
+      for (const [fact, value] of Object.entries(acts.does ?? {})) {
+        expect(facts[fact], `${id} ${fact}`).toContain(value);
+      }
+      // What soaks or dries has a timer of the same length.
+      const waiting = acts.soaks ?? acts.dries;
+      if (waiting) expect(timer?.minutes, id).toBe(waiting.minutes);
+      if (acts.runs) expect(Object.keys(RUNS), id).toContain(acts.runs);
+      for (const sign of acts.proves ?? []) expect(Object.keys(SIGNS), id).toContain(sign);
+    }
+  });
+
+  it('leaves no fact of the world that no step changes, needs or proves', () => {
+    const told = allSteps.flatMap(({ acts }) => [
+      ...Object.keys(acts.needs ?? {}),
+      ...Object.keys(effectsOf(acts)),
+    ]);
+    expect(Object.keys(FACTS).filter((fact) => !told.includes(fact))).toEqual([]);
   });
 
   it('leaves no hazard without a step', () => {
