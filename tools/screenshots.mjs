@@ -111,6 +111,8 @@ const SHOTS = {
       const title = () => page.locator('h1').first().textContent();
       while (!(await title()).includes('Look in the manual')) {
         const before = await title();
+        const enough = page.getByRole('button', { name: 'It has had its time' });
+        if (await enough.isVisible()) await enough.click();
         if (before.includes('run a rinse')) {
           await page.getByRole('button', { name: 'Leave this out' }).click();
         } else await page.locator('[data-onward]').click();
