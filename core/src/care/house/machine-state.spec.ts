@@ -111,6 +111,21 @@ describe('nextVisit', () => {
     expect(within(600).later).toBeLessThanOrEqual(1);
   });
 
+  it('takes what can hurt somebody first where nothing is known yet', () => {
+    const dryer = machine('vented-dryer', {
+      id: 'c',
+      place: 'Cellar',
+      features: { energy: 'gas' },
+    });
+    const states = [cellar, dryer].map((one) => stateOf(one, history(), house, NOW));
+    const { tasks } = nextVisit([cellar, dryer], states, '2026-06-15', 600)!;
+    const danger = tasks.map(({ safety }) => safety === true);
+    expect(danger.lastIndexOf(true)).toBeLessThan(danger.indexOf(false));
+    expect(tasks.slice(0, 3).map(({ task }) => task)).toContain('duct-run');
+    const within = nextVisit([cellar, dryer], states, '2026-06-15', 60)!.tasks;
+    expect(within.map(({ task }) => task)).toContain('duct-run');
+  });
+
   it('never asks twice for what another task does along the way', () => {
     const dryer = machine('vented-dryer', { id: 'c', place: 'Cellar' });
     const state = stateOf(dryer, all(dryer, 400), house, NOW);

@@ -1,6 +1,6 @@
 import type { Machine } from '../../model/schemas.js';
 import { daysBetween, type Day } from '../../units/calendar.js';
-import { minutesOfVisit, planVisit, type FetchItem } from './plan.js';
+import { minutesOfVisit, naturally, planVisit, type FetchItem } from './plan.js';
 import { withoutCovered } from '../catalogue/set-ups.js';
 import { byUrgency } from '../schedule/dues.js';
 import type { DueSummary } from '../schedule/summary.js';
@@ -21,6 +21,10 @@ export interface ProposedVisit {
 /** Minutes at work that a proposed visit may take, where the household does not say. */
 export const VISIT_MINUTES = 60;
 
+/** What is not known yet has no date to go by: a dryer's way of the air comes before a washer's hoses. */
+const inNaturalOrder = (a: DueSummary, b: DueSummary): number =>
+  a.status === 'unknown' ? naturally({ id: a.task }, { id: b.task }) : 0;
+
 /** What comes due within this of the visit is done along. */
 const ALONG_DAYS = 14;
 
@@ -39,7 +43,7 @@ export function nextVisit(
   const all = states
     .flatMap(({ dues }) => dues)
     .filter(({ professional }) => !professional)
-    .sort(byUrgency);
+    .sort((a, b) => byUrgency(a, b) || inNaturalOrder(a, b));
   const first = all.find(({ on, status }) => on !== undefined || status === 'unknown');
   if (!first) return undefined;
   const placeOf = (id: string) => machines.find((machine) => machine.id === id)!.place;

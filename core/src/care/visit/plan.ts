@@ -88,7 +88,12 @@ const placeIn = ({ id }: Pick<Task, 'id'>): number => PLACES.get(id) ?? TASKS.le
 /** Before every place there is. */
 const EARLIEST = 1000;
 
-const naturally = (a: Task, b: Task): number => placeIn(a) - placeIn(b);
+/**
+ * Which of two tasks comes first in the natural order: dry before wet, top before bottom, behind last.
+ * @returns a number below, at or above 0
+ */
+export const naturally = (a: Pick<Task, 'id'>, b: Pick<Task, 'id'>): number =>
+  placeIn(a) - placeIn(b);
 
 function stepsFor(
   machine: VisitMachine,
