@@ -1,9 +1,11 @@
 import { randomLcg } from 'd3-random';
 import { describe, expect, it } from 'vitest';
 import { planVisit } from '../care/visit/plan.js';
+import { MACHINE_KINDS } from '../model/vocabulary.js';
 import { MUTANTS } from './data/mutants.js';
 import { brokenInVisit } from './check-visit.js';
 import { mutated, type Mutant } from './mutants.js';
+import { has, tasksOfKind } from './variants.js';
 import { report, Sweeper, sweepMixtures, sweepRandom, sweepSingles } from './sweep.js';
 
 describe('every visit keeps the laws', () => {
@@ -26,6 +28,37 @@ describe('every visit keeps the laws', () => {
     sweepRandom(sweeper, randomLcg(2026), 2000);
     expect(sweeper.result.plans).toBeGreaterThan(1500);
     expect(sweeper.result.found, report(sweeper.result)).toEqual([]);
+  });
+});
+
+describe('a task of the household’s own', () => {
+  it('keeps its plug out until it is done, whatever it is done with', () => {
+    const own = {
+      id: 'own-shelf',
+      name: 'Wipe the shelf behind',
+      station: 'whole',
+      every: 3,
+      unit: 'months',
+      unplugged: true,
+      minutes: 10,
+      steps: ['Wipe it.', 'Dry it.'],
+    } as const;
+    for (const kind of MACHINE_KINDS) {
+      for (const task of tasksOfKind(kind)) {
+        const machine = {
+          id: 'm',
+          kind,
+          features: {},
+          ownTasks: [{ ...own, steps: [...own.steps] }],
+        };
+        if (!has(machine, task)) continue;
+        const plan = planVisit(
+          [own.id, task.id].map((id) => ({ machineId: 'm', task: id })),
+          [machine],
+        );
+        expect(brokenInVisit(plan, [machine]), `${kind} ${task.id}`).toEqual([]);
+      }
+    }
   });
 });
 

@@ -1,3 +1,4 @@
+import type { Acts } from '../../world/acts.js';
 import type { OwnTask } from '../../model/schemas.js';
 import type { MachineKind } from '../../model/vocabulary.js';
 import type { Procedure, Task } from './types.js';
@@ -24,6 +25,10 @@ export function ownTask(own: OwnTask, kind: MachineKind): Task {
 
 /** Its steps, with the grade asked for at the start and a look at the end. */
 export function ownProcedure(own: OwnTask): Procedure {
+  // Where the household pulls the plug for it, the plug stays out until it is done.
+  const worked: Acts = own.unplugged
+    ? { at: 'outside', needs: { power: ['off'] } }
+    : { at: 'outside' };
   return {
     task: own.id,
     fetch: [{ what: `What you need for: ${own.name}` }],
@@ -37,7 +42,7 @@ export function ownProcedure(own: OwnTask): Procedure {
       },
       ...own.steps.map((step, i) => ({
         id: `own-${i + 1}`,
-        acts: { at: 'outside' as const },
+        acts: worked,
         do: step,
         why: own.reason?.trim() || 'It is a step you wrote yourself.',
       })),
