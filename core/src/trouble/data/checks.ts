@@ -92,6 +92,7 @@ export const CHECKS: readonly Check[] = [
     kinds: WASHERS,
     ask: 'Filter, impeller and hose are clear, and it still does not drain?',
     how: 'Start a drain programme after all three were looked at.',
+    after: ['open-filter', 'turn-impeller', 'hose-low'],
     needs: [],
     minutes: 5,
     mess: 0,

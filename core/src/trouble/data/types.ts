@@ -75,6 +75,8 @@ export interface Check {
   how: string;
   needs: readonly string[];
   minutes: number;
+  /** Looks that it presupposes: it is offered once they are answered, as far as the machine has them. */
+  after?: readonly string[];
   /** Minutes that its mess or effort counts for. */
   mess: number;
   /** Hazards by their ids; each counts for some minutes as well. */

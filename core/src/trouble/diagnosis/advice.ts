@@ -53,7 +53,12 @@ export function advise(trouble: Diagnosis, belief: CauseBelief, answers: Answers
   const { network } = trouble;
   const explains = trouble.explaining(answers);
   const checks = trouble.checks
-    .filter(({ id }) => answers[id] === undefined && trouble.tellsOf(id, explains))
+    .filter(
+      ({ id, after = [] }) =>
+        answers[id] === undefined &&
+        trouble.tellsOf(id, explains) &&
+        !after.some((before) => trouble.asks(before) && answers[before] === undefined),
+    )
     .map((check): CheckAdvice => {
       const cost = costOf(check);
       const { chance, yes, no, gain } = network.ahead(belief, check.id);

@@ -98,6 +98,11 @@ export class Diagnosis {
     return this.causes.map((_, i) => seen.length === 0 || seen.some((links) => links.has(i)));
   }
 
+  /** Whether a check is one of this machine's. */
+  asks(check: string): boolean {
+    return this.checks.some(({ id }) => id === check);
+  }
+
   /** Whether a check says something of any of some causes. @param marked by index of the cause */
   tellsOf(check: string, marked: readonly boolean[]): boolean {
     return [...(this.#links.get(check)?.keys() ?? [])].some((cause) => marked[cause]);

@@ -87,3 +87,28 @@ describe('causes, however a machine is built', () => {
     expect(once.cause.id).toBe('too-much-to-dry');
   });
 });
+
+describe('a look that presupposes others', () => {
+  it('is offered once they are answered, on every kind and after every symptom', () => {
+    for (const kind of MACHINE_KINDS) {
+      const trouble = new Diagnosis({ kind, features: {} });
+      const presupposing = trouble.checks.filter(({ after }) => after);
+      for (const { id: symptom } of symptomsOf(kind)) {
+        const { advice } = assess(trouble, { [symptom]: 'yes' });
+        for (const { id, after = [] } of presupposing) {
+          const offered = advice!.checks.some(({ check }) => check.id === id);
+          const open = after.some((one) => trouble.asks(one));
+          expect(offered && open, `${kind} ${symptom} ${id}`).toBe(false);
+        }
+      }
+    }
+    const clear: Answers = {
+      'wont-drain': 'yes',
+      'open-filter': 'no',
+      'turn-impeller': 'no',
+      'hose-low': 'no',
+    };
+    const { advice } = assess(new Diagnosis({ kind: 'front-load-washer', features: {} }), clear);
+    expect(advice!.checks.map(({ check }) => check.id)).toContain('all-clear-still');
+  });
+});
