@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import { setUpIdsOf, tasksOf } from '../../care/catalogue/lookup.js';
 import { gather, type Fact } from '../../care/record/history.js';
 import { household, machine } from '../../model/testing.js';
 import { Usage } from '../../care/record/load-counts.js';
-import { TROUBLE_CIRCUMSTANCES } from '../../model/vocabulary.js';
+import { MACHINE_KINDS, TROUBLE_CIRCUMSTANCES } from '../../model/vocabulary.js';
 import { dayOf, MS_PER_DAY } from '../../units/calendar.js';
 import { Diagnosis } from './diagnosis.js';
 import { CAUSES } from '../data/causes.js';
@@ -56,6 +57,19 @@ describe('how the hose sits, by what was measured', () => {
     expect(circumstances(measured, fact(50, { kind: 'done', task: 'drain-hose' }))).toEqual([
       'hose-loose',
     ]);
+  });
+});
+
+describe('whether a machine was moved lately', () => {
+  it.each(MACHINE_KINDS)('follows from the set-up of what was done, on a %s', (kind) => {
+    const one = machine(kind);
+    for (const task of tasksOf(one)) {
+      const { taps, ...past } = gather([fact(1, { kind: 'done', task: task.id, grade: 0 })]);
+      const history = { ...past, usage: new Usage(taps, 5) };
+      const { circumstances: all = [] } = situationOf(one, household(), history, NOW).situation;
+      const moves = setUpIdsOf(task, one).includes('pulled-out');
+      expect(all.includes('moved'), task.id).toBe(moves);
+    }
   });
 });
 

@@ -1,3 +1,5 @@
+import { setUpIdsOf, tasksOf } from '../../care/catalogue/lookup.js';
+import type { Build } from '../../care/catalogue/types.js';
 import { dueSummary, type DueSummary } from '../../care/schedule/summary.js';
 import { duesOf } from '../../care/schedule/dues.js';
 import type { History } from '../../care/record/history.js';
@@ -19,12 +21,15 @@ const MOVED_DAYS = 14;
 const OLD_DAYS = 10 * 365;
 const FILTER_TASKS = ['pump-filter', 'drain-stale'];
 /** Tasks for which a machine is pulled out. */
-const MOVING_TASKS = ['inlet-screen', 'drain-hose', 'fill-hose', 'transition-hose', 'level'];
+const movingTasks = (machine: Build): string[] =>
+  tasksOf(machine)
+    .filter((task) => setUpIdsOf(task, machine).includes('pulled-out'))
+    .map(({ id }) => id);
 
 /** What is wrong with the seat of the hose, by what was measured since the machine was last moved. */
-function hoseSeat({ latest, openings }: History): HoseFault[] {
+function hoseSeat(machine: Build, { latest, openings }: History): HoseFault[] {
   const moved = Math.max(
-    ...MOVING_TASKS.map((task) => openings.get(task)?.lastCleaned?.at ?? -Infinity),
+    ...movingTasks(machine).map((task) => openings.get(task)?.lastCleaned?.at ?? -Infinity),
   );
   const metres = (name: keyof typeof HOSE_READINGS): number | undefined => {
     const measured = latest.get(HOSE_READINGS[name]);
@@ -60,11 +65,11 @@ export function situationOf(
       const last = history.openings.get(task)?.lastCleaned;
       return last !== undefined && now - last.at <= days * MS_PER_DAY;
     });
-  const seat = hoseSeat(history);
+  const seat = hoseSeat(machine, history);
   const { features, habits, inUseSince } = machine;
   const holding: [TroubleCircumstance, boolean][] = [
     ['filter-work', doneWithin(FILTER_TASKS, FILTER_WORK_DAYS)],
-    ['moved', doneWithin(MOVING_TASKS, MOVED_DAYS)],
+    ['moved', doneWithin(movingTasks(machine), MOVED_DAYS)],
     ['sheets', habits.includes('softener')],
     ['overdose', habits.includes('overdose')],
     ['hard-water', (household.hardness ?? 0) > VERY_HARD_FROM],
