@@ -128,6 +128,8 @@ test('lamps, a reminder, and a code on no sheet', async ({ page, demo }) => {
       .or(page.getByText('Filter and Tank flash 3 times'))
       .first(),
   ).toBeVisible();
+  // What was told first opens the case, under an address of its own.
+  await page.waitForURL(/trouble\/[0-9a-f-]{36}$/);
   await page.getByRole('button', { name: 'The display shows a code or lamps' }).click();
   await page.getByLabel('The code on the display').fill('🧺');
   await expect(page.getByText('There is no letter or digit in it.')).toBeVisible();

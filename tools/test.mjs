@@ -28,18 +28,32 @@ const vitest = (name) => ({
   }),
 });
 
+/** Checks types; what was checked before and did not change is not checked again. */
+const types = (config) => [
+  bin('tsc'),
+  ...['-p', config, '--incremental'],
+  ...['--tsBuildInfoFile', join(root, '.cache', `${config.replaceAll('/', '-')}.tsbuildinfo`)],
+];
+
 /** Each part's command, and where it counts its tests; a part without counts is one test itself. */
 const parts = [
-  { name: 'format', command: [bin('prettier'), '--check', '--log-level', 'warn', '.'] },
+  {
+    name: 'format',
+    command: [
+      bin('prettier'),
+      ...['--check', '--log-level', 'warn', '--cache', '--cache-strategy', 'content'],
+      ...['--cache-location', join(root, '.cache/prettier'), '.'],
+    ],
+  },
   { name: 'lint', command: [bin('eslint'), '.', '--max-warnings', '0'] },
   {
     name: 'layers',
     command: ['node', 'tools/layout.mjs', '--check'],
   },
-  { name: 'types of core', command: [bin('tsc'), '-p', 'core/tsconfig.json'] },
-  { name: 'types of server', command: [bin('tsc'), '-p', 'server/tsconfig.json'] },
-  { name: 'types of demo and tools', command: [bin('tsc'), '-p', 'tsconfig.json'] },
-  { name: 'types of browser tests', command: [bin('tsc'), '-p', 'e2e/tsconfig.json'] },
+  { name: 'types of core', command: types('core/tsconfig.json') },
+  { name: 'types of server', command: types('server/tsconfig.json') },
+  { name: 'types of demo and tools', command: types('tsconfig.json') },
+  { name: 'types of browser tests', command: types('e2e/tsconfig.json') },
   {
     name: 'units',
     command: [
