@@ -104,10 +104,15 @@ function subsets<T>(all: readonly T[], size: number): T[][] {
  * @param random from 0 to 1
  * @param count how many
  */
-export function sweepRandom(sweeper: Sweeper, random: () => number, count: number): void {
+export function sweepRandom(
+  sweeper: Sweeper,
+  random: () => number,
+  count: number,
+  kinds: readonly MachineKind[] = MACHINE_KINDS,
+): void {
   const pick = <T>(all: readonly T[]): T => all[Math.floor(random() * all.length)]!;
   for (let i = 0; i < count; i++) {
-    const kind = pick(MACHINE_KINDS);
+    const kind = pick(kinds);
     const features = Object.fromEntries(
       (Object.keys(FEATURES) as FeatureId[]).map((id) => [id, pick<string>(FEATURES[id])]),
     );
