@@ -98,7 +98,7 @@ export const DUCT_RUN: Procedure = {
       id: 'hood-bag',
       acts: { at: 'hood', needs: { hood: ['shut'] }, runs: 'air' },
       figure: 'hood',
-      do: 'Run the dryer on air or with a small load. Hold a bin bag of known size over the hood and count the seconds until it is full.',
+      do: 'Run the dryer on air alone, without heat. Hold a bin bag of known size over the hood and count the seconds until it is full.',
       why: 'It proves the air gets out, and gives a figure to compare next year.',
       look: 'A 113 litre bag fills in about one to two and a half seconds on a clear run.',
       reading: 'bag-fill-time',
@@ -107,9 +107,9 @@ export const DUCT_RUN: Procedure = {
     {
       id: 'leak-feel',
       acts: { at: 'behind', runs: 'air', proves: ['duct'] },
-      do: 'While it runs, feel round the joints of the hose for warm air.',
+      do: 'Run it on air alone once more, and feel round the joints of the hose for a draught.',
       why: 'Damp air and lint that leak indoors make mould; with gas, the leak is dangerous.',
-      look: 'No draught, no warmth at the joints.',
+      look: 'No draught at the joints.',
     },
   ],
 };

@@ -59,7 +59,7 @@ export const TRANSITION_HOSE: Procedure = {
     {
       id: 'leak-feel',
       acts: { at: 'behind', runs: 'air', proves: ['duct'] },
-      do: 'While it runs, feel round both joints for warm air.',
+      do: 'Run the dryer on air alone, without heat, and feel round both joints for a draught.',
       why: 'Damp air that leaks indoors makes mould; with gas it is dangerous.',
       look: 'No draught at the joints.',
       hazards: ['never-indoors'],
