@@ -1,7 +1,8 @@
 import type { VisitStep } from '../care/visit/visit-step.js';
 import { isWasher } from '../model/vocabulary.js';
 import type { Body, Law } from '../world/acts.js';
-import { faultsAtEnd, isFull, startWorld, step, SUMP, type World } from '../world/world.js';
+import { isDoorLocked, SUMP } from '../world/water.js';
+import { faultsAtEnd, isFull, startWorld, step, type World } from '../world/world.js';
 
 /** A law broken in a visit. */
 export interface Broken {
@@ -35,12 +36,13 @@ export function brokenBy(
   for (const { key, task, step: one } of steps) {
     if (one.later) continue;
     if (one.acts.stopsIfFull && isFull(world)) return broken;
+    if (one.acts.at === 'drum' && isDoorLocked(world.litres, body.kind)) return broken;
     if (one.note === 'grade' && task && !noted.has(task)) {
       if (cleaned.has(task)) broken.push({ law: 'noted too late', at: key, what: task });
       noted.add(task);
     }
     if (one.acts.cleans) cleaned.add(task);
-    const next = step(world, one.acts, body);
+    const next = step(world, one, body);
     broken.push(...next.faults.map((fault) => ({ ...fault, at: key })));
     world = next.world;
   }

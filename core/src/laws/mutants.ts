@@ -1,6 +1,20 @@
+import { planVisit } from '../care/visit/plan.js';
 import type { VisitStep } from '../care/visit/visit-step.js';
 import type { Features } from '../model/schemas.js';
 import type { MachineKind } from '../model/vocabulary.js';
+import { brokenInVisit } from './check-visit.js';
+
+/**
+ * Changed visits (`mutants.json`), drawn with a seed and judged by hand before the laws were asked: wrong is
+ * what hurts, floods, cannot be done as it is told, hides what is to be looked at, falsifies the record, or
+ * leaves the machine otherwise than it was.
+ */
+export interface MutantSet {
+  seed: string;
+  /** What the laws said the first time, before anything was mended for it. */
+  firstRun: { caught: number; wrong: number; falseAlarms: number; harmless: number };
+  mutants: readonly Mutant[];
+}
 
 /** A visit made wrong on purpose, or at least different, and what an expert said of it beforehand. */
 export interface Mutant {
@@ -14,7 +28,8 @@ export interface Mutant {
   reason: string;
 }
 
-const nameOf = ({ key }: VisitStep): string => key.split('/').slice(1).join('/');
+/** A step without its machine: `task/step`. */
+export const nameOf = ({ key }: VisitStep): string => key.split('/').slice(1).join('/');
 
 /**
  * The steps of a visit with a change made.
@@ -39,4 +54,26 @@ export function mutated(
   }
   const after = at(change.after);
   return [...steps.slice(0, after + 1), steps[at(change.double)]!, ...steps.slice(after + 1)];
+}
+
+/** Whether the laws cry out at a changed visit. */
+export function isCaught({ kind, features, tasks, change }: Mutant): boolean {
+  const machine = { id: 'm', kind, features };
+  const { steps } = planVisit(
+    tasks.map((task) => ({ machineId: 'm', task })),
+    [machine],
+  );
+  return brokenInVisit({ steps: mutated(steps, change) }, [machine]).length > 0;
+}
+
+/** What the laws say of changed visits. */
+export function rate(mutants: readonly Mutant[]) {
+  const judged = (how: Mutant['judged']) => mutants.filter(({ judged }) => judged === how);
+  const [wrong, harmless] = [judged('wrong'), judged('harmless')];
+  return {
+    wrong: wrong.length,
+    harmless: harmless.length,
+    missed: wrong.filter((one) => !isCaught(one)),
+    falseAlarms: harmless.filter(isCaught),
+  };
 }

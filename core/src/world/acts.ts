@@ -51,17 +51,20 @@ export type Programme = 'rinse' | 'hot' | 'air' | 'dry';
 export type Sign = 'filter' | 'cap' | 'inlet' | 'drain' | 'duct' | 'gas';
 
 /** A thing that can be wet or lie in something: nobody touches it meanwhile. */
-export type Part =
-  | 'filter'
-  | 'gasket'
-  | 'inserts'
-  | 'cup'
-  | 'screen'
-  | 'fineFilter'
-  | 'exchanger'
-  | 'inletScreen'
-  | 'strips';
+export const PARTS = [
+  'filter',
+  'gasket',
+  'inserts',
+  'cup',
+  'screen',
+  'fineFilter',
+  'exchanger',
+  'inletScreen',
+  'strips',
+] as const;
+export type Part = (typeof PARTS)[number];
 
+/** Its schema, for whoever adds a step, is in `acts-schema.ts`. */
 export interface Acts {
   at: Zone;
   needs?: Needs;

@@ -49,6 +49,12 @@ export const FACTS = {
   /** A measured half litre for the pump of a dryer. */
   measured: ['none', 'poured'],
   locknuts: ['tight', 'loose'],
+  /** Pads with something on them, in the drum. */
+  pads: ['none', 'in'],
+  /** Whether what is to be wiped was found first. */
+  strips: ['unseen', 'seen'],
+  /** Whether somebody was asked to come. */
+  service: ['none', 'called'],
   /** Whether somebody saw that the hood is reached safely. */
   stand: ['unknown', 'safe'],
   /** A dryer's air has been made to move, with the duct closed. */
@@ -70,7 +76,16 @@ export const HOME: Facts = Object.fromEntries(
 ) as Facts;
 
 /** What a visit may leave otherwise than it was. */
-const MAY_STAY: readonly Fact[] = ['cool', 'water', 'air', 'fluff', 'measured', 'stand'];
+const MAY_STAY: readonly Fact[] = [
+  'cool',
+  'water',
+  'air',
+  'fluff',
+  'measured',
+  'stand',
+  'strips',
+  'service',
+];
 
 /** The facts that are not yet as the machine is used. */
 export const strayFacts = (facts: Facts): Fact[] =>

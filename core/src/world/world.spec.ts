@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demandsOf, type Acts, type Body } from './acts.js';
 import { FACTS, HOME, strayFacts } from './facts.js';
+import type { Doing } from './products.js';
+import { HEIGHT, isDoorLocked, litresAbove, SUMP } from './water.js';
 import { faultsAtEnd, minutesToCool, pass, startWorld, step } from './world.js';
 
 const washer: Body = { kind: 'front-load-washer', features: { filterAccess: 'front-left' } };
@@ -8,7 +10,7 @@ const behind: Body = { kind: 'front-load-washer', features: { filterAccess: 'beh
 const dryer: Body = { kind: 'vented-dryer', features: {} };
 const laws = (acts: Acts, facts = {}, body = washer, litres = 1) => {
   const start = startWorld(litres);
-  return step({ ...start, facts: { ...start.facts, ...facts } }, acts, body).faults.map(
+  return step({ ...start, facts: { ...start.facts, ...facts } }, { acts }, body).faults.map(
     ({ law }) => law,
   );
 };
@@ -42,6 +44,33 @@ describe('water runs by gravity', () => {
     expect(laws(low, {}, washer, 40)).toEqual(['flood']);
   });
 
+  it('only what stands above the end: level against height, by the tub’s geometry', () => {
+    // A segment of a lying cylinder, R 0.26 m and 0.35 m deep: 17.8 L at 15 cm (worked example).
+    const litres = SUMP + 17.8;
+    expect(litresAbove(litres, HEIGHT.drum + 0.15, 'front-load-washer')).toBeCloseTo(0, 1);
+    expect(litresAbove(litres, HEIGHT.drum, 'front-load-washer')).toBeCloseTo(17.8, 6);
+    expect(litresAbove(litres, HEIGHT.filter, 'front-load-washer')).toBe(litres);
+    expect(litresAbove(litres, 0.75, 'front-load-washer')).toBe(0);
+    // Upright, 15 cm of the same drum: π R² h.
+    expect(litresAbove(40, HEIGHT.drum + 0.15, 'top-load-washer')).toBeCloseTo(
+      40 - SUMP - Math.PI * 0.26 ** 2 * 150,
+      6,
+    );
+  });
+
+  it('out of a trap that is undone with the hose in it, where the drum stands higher', () => {
+    const undo: Acts = { at: 'pipe', does: { trap: 'off' } };
+    expect(laws(undo, {}, washer, 10)).toEqual([]);
+    expect(laws(undo, {}, washer, 40)).toEqual(['flood']);
+    expect(laws(undo, { drainHose: 'bucket' }, washer, 40)).toEqual([]);
+  });
+
+  it('not through a door: it stays locked while water stands above its sill', () => {
+    expect(isDoorLocked(SUMP + 5, 'front-load-washer')).toBe(false);
+    expect(isDoorLocked(SUMP + 18, 'front-load-washer')).toBe(true);
+    expect(isDoorLocked(SUMP + 40, 'top-load-washer')).toBe(false);
+  });
+
   it('out of an open tap, and out of whatever is open while a programme runs', () => {
     expect(laws({ at: 'valve', does: { tap: 'open' } }, { fillHose: 'off', tap: 'shut' })).toEqual([
       'flood',
@@ -49,6 +78,59 @@ describe('water runs by gravity', () => {
     for (const open of [{ filter: 'out' }, { drainHose: 'bucket' }, { trap: 'off' }]) {
       expect(laws({ at: 'outside', runs: 'rinse' }, open)).toContain('flood');
     }
+  });
+});
+
+describe('cleaning products meet where they lie together', () => {
+  const mould: Doing = {
+    acts: { at: 'apart', soaks: { part: 'inserts', minutes: 10 } },
+    brings: { products: ['mould-bleach'] },
+  };
+  const vinegar: Doing = {
+    acts: { at: 'apart', soaks: { part: 'filter', minutes: 15 } },
+    brings: { products: ['vinegar'] },
+  };
+  const rinsed: Doing = {
+    acts: { at: 'apart', touches: 'inserts', waits: true, clears: true },
+    rinses: 'station',
+  };
+  const lawsOf = (...doings: readonly Doing[]) => {
+    let world = startWorld();
+    return doings.flatMap((one) => {
+      const next = step(world, one, washer);
+      world = next.world;
+      return next.faults.map(({ law }) => law);
+    });
+  };
+
+  it('at the sink, while one works and after, until its part is rinsed', () => {
+    // Chlorine bleach and vinegar give chlorine gas: the warning on the labels.
+    expect(lawsOf(mould, vinegar)).toEqual(['products meet']);
+    expect(lawsOf(mould, { acts: { at: 'outside', runs: 'rinse' } }, vinegar)).toEqual([
+      'products meet',
+    ]);
+    expect(lawsOf(mould, rinsed, vinegar)).toEqual([]);
+  });
+
+  it('in the machine, until a programme with water has run', () => {
+    const bleach: Doing = { acts: { at: 'drum' }, brings: { products: ['bleach'] } };
+    const acid: Doing = { acts: { at: 'drum' }, brings: { products: ['citric-acid'] } };
+    expect(lawsOf(bleach, acid)).toEqual(['products meet']);
+    expect(lawsOf(bleach, { acts: { at: 'outside', runs: 'rinse' } }, acid)).toEqual([]);
+    expect(lawsOf(bleach, vinegar)).toEqual([]);
+    const back: Doing = { acts: { at: 'drawer', does: { inserts: 'in' }, touches: 'inserts' } };
+    expect(lawsOf({ ...mould, acts: { at: 'apart', touches: 'inserts' } }, back, acid)).toEqual([
+      'products meet',
+    ]);
+  });
+
+  it('is told with what it gives, and works for its minutes', () => {
+    const { world } = step(startWorld(), mould, washer);
+    expect(world.products).toEqual([
+      { product: 'mould-bleach', place: 'sink', part: 'inserts', since: 1, until: 11 },
+    ]);
+    expect(step(world, vinegar, washer).faults[0]!.what).toContain('chlorine gas');
+    expect(step(world, vinegar, washer, []).faults).toEqual([]);
   });
 });
 
@@ -79,16 +161,26 @@ describe('the laws of a step', () => {
   it('nothing that soaks or is wet is touched or put back before its time', () => {
     const soak: Acts = { at: 'apart', soaks: { part: 'filter', minutes: 15 } };
     const rinse: Acts = { at: 'apart', touches: 'filter', clears: true };
-    const { world } = step(startWorld(), soak, washer);
-    expect(step(world, rinse, washer).faults.map(({ law }) => law)).toEqual(['soaking touched']);
-    const waited = step(world, { ...rinse, waits: true }, washer);
+    const { world } = step(startWorld(), { acts: soak }, washer);
+    expect(step(world, { acts: rinse }, washer).faults.map(({ law }) => law)).toEqual([
+      'soaking touched',
+    ]);
+    const waited = step(world, { acts: { ...rinse, waits: true } }, washer);
     expect(waited.faults).toEqual([]);
     expect(waited.world.clock).toBeGreaterThanOrEqual(15);
     const back: Acts = { at: 'outside', does: { filter: 'in' }, touches: 'filter', waits: true };
-    expect(step(world, back, washer).faults.map(({ law }) => law)).toEqual(['put back unrinsed']);
-    const wet = step(startWorld(), { at: 'apart', touches: 'screen', wets: 'screen' }, dryer);
+    expect(step(world, { acts: back }, washer).faults.map(({ law }) => law)).toEqual([
+      'put back unrinsed',
+    ]);
+    const wet = step(
+      startWorld(),
+      { acts: { at: 'apart', touches: 'screen', wets: 'screen' } },
+      dryer,
+    );
     const home: Acts = { at: 'slot', does: { screen: 'in' }, touches: 'screen' };
-    expect(step(wet.world, home, dryer).faults.map(({ law }) => law)).toEqual(['put back wet']);
+    expect(step(wet.world, { acts: home }, dryer).faults.map(({ law }) => law)).toEqual([
+      'put back wet',
+    ]);
   });
 
   it('takes two for a stack, a tower and a tipped machine, and nobody for a full one', () => {

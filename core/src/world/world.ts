@@ -1,6 +1,8 @@
 import { isWasher } from '../model/vocabulary.js';
 import { demandsOf, effectsOf, RUNS, type Acts, type Body, type Law, type Part } from './acts.js';
 import { HOME, strayFacts, type Facts } from './facts.js';
+import { afterUse, meetingAt, type Doing, type InPlace } from './products.js';
+import { HEIGHT, litresAbove, SUMP } from './water.js';
 
 /** A machine, its water and its heat at one moment. */
 export interface World {
@@ -16,6 +18,8 @@ export interface World {
   busy: Partial<Record<Part, { until: number; law: Law }>>;
   wet: readonly Part[];
   coated: readonly Part[];
+  /** Cleaning products in the machine, and on what was taken out. */
+  products: readonly InPlace[];
 }
 
 /** A law broken. */
@@ -35,9 +39,9 @@ const ROOM = 20;
 const FULL_TAU = 540;
 const WASHER_TAU = 45;
 const DRYER_TAU = 25;
-/** Litres: what always stands in the sump; a drum that is called full; a bucket; a cup on the floor. */
-export const SUMP = 1;
+/** Litres: a drum that is called full; a bucket; the low loop of a drain hose; a cup on the floor. */
 const FULL_FROM = 3;
+const LOOP = 1;
 const BUCKET = 10;
 const CUP = 0.25;
 /** Litres that a programme sends through a place that was left open, and a pressed hose through its end. */
@@ -53,6 +57,7 @@ export const startWorld = (litres = SUMP, celsius = 55): World => ({
   busy: {},
   wet: [],
   coated: [],
+  products: [],
 });
 
 /** Time passes, minutes: heat leaves. */
@@ -77,14 +82,18 @@ export const isFull = ({ litres }: World): boolean => litres > FULL_FROM;
 
 /**
  * One step in the world: what it breaks, and the world after it.
+ * @param used ids of the products that are used at it; unless said, all that may be
  * @param hands minutes that it takes
+ * @throws RangeError for a product that is not known
  */
 export function step(
   before: World,
-  acts: Acts,
+  doing: Doing,
   body: Body,
+  used: readonly string[] = doing.brings?.products ?? [],
   hands = 1,
 ): { world: World; faults: Fault[] } {
+  const { acts } = doing;
   const washer = isWasher(body.kind);
   const faults: Fault[] = demandsOf(acts, body)
     .filter(({ fact, values }) => !values.includes(before.facts[fact]))
@@ -120,8 +129,10 @@ export function step(
   if (acts.does?.place === 'out' && isFull(world)) {
     faults.push({ law: 'too heavy alone', what: `${world.litres} L in the drum` });
   }
-  const spilled = spill(world, acts);
-  if (spilled > CUP) faults.push({ law: 'flood', what: `${spilled} L on the floor` });
+  const spilled = spill(world, acts, body);
+  if (spilled > CUP) faults.push({ law: 'flood', what: `${spilled.toFixed(1)} L on the floor` });
+  faults.push(...meetingAt(world.products, doing, used));
+  world.products = afterUse(world.products, doing, used, world.clock);
   world.floor += spilled;
   world.facts = { ...world.facts, ...effectsOf(acts) };
   if (acts.runs) {
@@ -160,13 +171,16 @@ function partsAfter(
 }
 
 /** Litres that a step lets run on the floor, by gravity. */
-function spill({ litres, facts }: World, { does = {} }: Acts): number {
-  if (does.filter === 'out') return litres;
-  if (does.drainHose === 'bucket' && litres + SUMP > BUCKET) return litres + SUMP - BUCKET;
+function spill({ litres, facts }: World, { does = {} }: Acts, { kind }: Body): number {
+  const above = (height: number) => litresAbove(litres, height, kind);
+  if (does.filter === 'out') return above(HEIGHT.filter);
+  if (does.drainHose === 'bucket') return Math.max(0, LOOP + above(HEIGHT.bucket) - BUCKET);
+  if (does.trap === 'off' && facts.drainHose === 'in') return above(HEIGHT.trap);
   if (does.fillHose === 'off' && facts.tap === 'open') return GUSH;
   if (does.tap === 'open' && facts.fillHose === 'off') return GUSH;
-  if (does.thinHose === 'open' && litres > FULL_FROM && facts.flap !== 'open') return litres;
-  return does.tipped === 'yes' ? litres : 0;
+  // Whoever opens it lays it into a tray, and the sump's litre runs there.
+  if (does.thinHose === 'open' && facts.flap !== 'open') return above(HEIGHT.drum);
+  return does.tipped === 'yes' ? above(HEIGHT.filter) : 0;
 }
 
 /** What is not as it should be when everybody has gone. */

@@ -1,3 +1,4 @@
+import Ajv from 'ajv/dist/2020.js';
 import { describe, expect, it } from 'vitest';
 import {
   FEATURES,
@@ -6,7 +7,8 @@ import {
   SCHOOLS,
   type FeatureId,
 } from '../../model/vocabulary.js';
-import { effectsOf, RUNS, SIGNS, ZONES } from '../../world/acts.js';
+import { effectsOf } from '../../world/acts.js';
+import { ActsSchema } from '../../world/acts-schema.js';
 import { FACTS } from '../../world/facts.js';
 import { CIRCUMSTANCE_NAMES } from '../schedule/interval.js';
 import { inDriver } from './interval-figure.js';
@@ -138,21 +140,28 @@ describe('the care catalogue is whole', () => {
     }
   });
 
-  it('says of every step what it is to the machine, in words that the world knows', () => {
-    const facts: Record<string, readonly string[]> = FACTS;
+  it('says of every step what it is to the machine, as the schema has it', () => {
+    const isActs = new Ajv.default({ allErrors: true }).compile(ActsSchema);
     for (const { id, acts, timer } of allSteps) {
-      expect(Object.keys(ZONES), id).toContain(acts.at);
-      for (const [fact, values] of Object.entries(acts.needs ?? {})) {
-        for (const value of values) expect(facts[fact], `${id} ${fact}`).toContain(value);
-      }
-      for (const [fact, value] of Object.entries(acts.does ?? {})) {
-        expect(facts[fact], `${id} ${fact}`).toContain(value);
-      }
+      isActs(acts);
+      expect(isActs.errors ?? [], id).toEqual([]);
       // What soaks or dries has a timer of the same length.
       const waiting = acts.soaks ?? acts.dries;
       if (waiting) expect(timer?.minutes, id).toBe(waiting.minutes);
-      if (acts.runs) expect(Object.keys(RUNS), id).toContain(acts.runs);
-      for (const sign of acts.proves ?? []) expect(Object.keys(SIGNS), id).toContain(sign);
+    }
+    for (const wrong of [
+      undefined,
+      {},
+      { at: 'moon' },
+      { at: 'drum', does: { filter: 'lost' } },
+      { at: 'drum', needs: { filter: ['lost'] } },
+      { at: 'drum', needs: { filter: [] } },
+      { at: 'drum', does: { roof: 'on' } },
+      { at: 'drum', soaks: { part: 'filter', minutes: 0 } },
+      { at: 'drum', runs: 'spin' },
+      { at: 'drum', more: true },
+    ]) {
+      expect(isActs(wrong), JSON.stringify(wrong)).toBe(false);
     }
   });
 

@@ -1,13 +1,14 @@
 import { demandsOf, effectsOf, type Body, type Demand } from '../../world/acts.js';
 import type { Change, Fact, Facts } from '../../world/facts.js';
+import { meetingIn } from '../../world/products.js';
 import { startWorld, step as stepInWorld, type World } from '../../world/world.js';
 import type { VisitStep } from './visit-step.js';
 
 /*
  * The order of a visit follows from what its steps need and do. Pieces of work that hang together (a
  * set-up, a task up to where something soaks, its rest, a proof) are laid one after the other: of those
- * whose needs are met, that take nothing away which another still needs, and that have to wait for
- * nothing, the first in the natural order.
+ * whose needs are met, that take nothing away which another still needs, that may bring nothing to what
+ * it must not meet, and that have to wait for nothing, the first in the natural order.
  *
  *   set-ups > what has to dry > the tasks > set-ups undone > proofs > the hot cycle > what only the next load tells
  */
@@ -65,15 +66,18 @@ export function inOrder(pieces: readonly Piece[], body: Body): VisitStep[] {
   const done = new Set<Piece>();
   const steps: VisitStep[] = [];
   let world = startWorld();
+  const maker = new Map<Fact, string>();
   while (pending.length > 0) {
     const open = pending
       .filter(({ piece }) => !piece.after || done.has(piece.after))
       .sort((a, b) => byRank(a.piece, b.piece));
     const chosen = firstOf(open, pending, world) ?? open[0]!;
     for (const one of chosen.piece.steps) {
-      if (isSoAlready(one, world.facts)) continue;
+      if (isSoAlready(one, world.facts, maker)) continue;
       steps.push(one);
-      world = one.step.later ? world : stepInWorld(world, one.step.acts, body).world;
+      for (const fact of Object.keys(effectsOf(one.step.acts)))
+        maker.set(fact as Fact, ownerOf(one));
+      world = one.step.later ? world : stepInWorld(world, one.step, body).world;
     }
     done.add(chosen.piece);
     pending = pending.filter((one) => one !== chosen);
@@ -81,8 +85,12 @@ export function inOrder(pieces: readonly Piece[], body: Body): VisitStep[] {
   return steps;
 }
 
+/** The task or set-up that a step belongs to. */
+const ownerOf = ({ key }: VisitStep): string => key.slice(0, key.lastIndexOf('/'));
+
 /** Whether a step only makes so what another task has made so. */
-function isSoAlready({ step: { acts, note } }: VisitStep, facts: Facts): boolean {
+function isSoAlready(one: VisitStep, facts: Facts, maker: ReadonlyMap<Fact, string>): boolean {
+  const { acts, note } = one.step;
   const { at, needs, does = {}, touches, waits, ...more } = acts;
   void [at, needs, touches, waits];
   const changed = Object.keys(does) as Fact[];
@@ -90,7 +98,7 @@ function isSoAlready({ step: { acts, note } }: VisitStep, facts: Facts): boolean
     changed.length > 0 &&
     Object.keys(more).length === 0 &&
     note === undefined &&
-    changed.every((fact) => facts[fact] === does[fact])
+    changed.every((fact) => facts[fact] === does[fact] && maker.get(fact) !== ownerOf(one))
   );
 }
 
@@ -134,6 +142,13 @@ function firstOf(
     const filler = !waited || wait >= LONG_WAIT || one.piece.rank[0] <= CLASSES.work;
     if (isLater(one.piece) || !filler) continue;
     if (!isMet(one, world.facts) || threatens(one, world.facts, pending)) continue;
+    if (
+      meetingIn(
+        world.products,
+        one.piece.steps.map(({ step }) => step),
+      )
+    )
+      continue;
     const minutes = waitOf(one, world);
     if (minutes === 0) return one;
     waited ??= one;

@@ -153,7 +153,7 @@ export const SETUPS: readonly SetUp[] = [
         acts: { at: 'drum', stopsIfFull: true },
         do: 'Look into the drum: does water stand in it?',
         why: 'A drum full of water weighs as much again and swings. It is never moved or tipped, and nothing below it is opened by hand until the water is out.',
-        look: 'No water to be seen: go on. Water: stop here, leave the hoses as they are, and open Trouble: “water stands in the drum” measures it and says which way it comes out.',
+        look: 'No water to be seen: go on. Water: stop here and leave the hoses as they are. Trouble measures it and says which way it comes out.',
         hazards: ['full-drum'],
         when: { kinds: [...WASHERS] },
       },

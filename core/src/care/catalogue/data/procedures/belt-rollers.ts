@@ -8,7 +8,7 @@ export const BELT_ROLLERS: Procedure = {
     {
       id: 'turn-drum',
       acts: { at: 'inside' },
-      do: 'Turn the drum by hand, a full turn each way.',
+      do: 'Open the door and turn the drum by hand, a full turn each way.',
       why: 'It tells belt and rollers apart without a screw turned.',
       look: 'Even, with some drag. No drag at all: the belt is off or broken.',
       hazards: ['belt-pinch'],

@@ -34,6 +34,7 @@ export const LEVEL: Procedure = {
         at: 'outside',
         needs: { place: ['home'], tipped: ['no'] },
         does: { locknuts: 'loose' },
+        cleans: true,
       },
       figure: 'level',
       do: 'Loosen the locknut of the low corner’s foot and turn the foot out until the bubble is right. Feet as far in as they go.',

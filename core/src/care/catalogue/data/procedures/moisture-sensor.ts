@@ -11,7 +11,7 @@ export const MOISTURE_SENSOR: Procedure = {
   steps: [
     {
       id: 'find',
-      acts: { at: 'drum', needs: { cool: ['yes'] } },
+      acts: { at: 'drum', needs: { cool: ['yes'] }, does: { strips: 'seen' } },
       figure: 'strips',
       do: 'Find the two bare metal strips: in the drum beside the lint screen, in the door frame, or at the back wall.',
       why: 'They feel the damp as the clothes brush past.',
@@ -27,7 +27,13 @@ export const MOISTURE_SENSOR: Procedure = {
     },
     {
       id: 'wipe',
-      acts: { at: 'drum', needs: { cool: ['yes'] }, touches: 'strips', cleans: true },
+      acts: {
+        at: 'drum',
+        needs: { cool: ['yes'], strips: ['seen'] },
+        does: { pads: 'in' },
+        touches: 'strips',
+        cleans: true,
+      },
       figure: 'strips',
       do: 'Wipe both strips with alcohol or vinegar on a cotton pad until the pad stays white.',
       why: 'The film keeps damp cloth from touching the metal.',
@@ -41,7 +47,7 @@ export const MOISTURE_SENSOR: Procedure = {
     },
     {
       id: 'dry-strips',
-      acts: { at: 'drum', needs: { cool: ['yes'] }, touches: 'strips' },
+      acts: { at: 'drum', needs: { cool: ['yes'] }, does: { pads: 'in' }, touches: 'strips' },
       do: 'Wipe them with a pad and clear water, then dry with a clean one.',
       why: 'What stays on dries to a film again.',
       rinses: 'station',
@@ -50,7 +56,7 @@ export const MOISTURE_SENSOR: Procedure = {
   putBack: [
     {
       id: 'pads-away',
-      acts: { at: 'drum' },
+      acts: { at: 'drum', does: { pads: 'none' } },
       do: 'Take the pads out of the drum and let the smell go.',
       why: 'Vapour must be gone before the dryer is warm.',
       hazards: ['solvent'],

@@ -22,7 +22,7 @@ export const PUMP_FILTER: Procedure = {
   steps: [
     {
       id: 'glass',
-      acts: { at: 'drum' },
+      acts: { at: 'outside' },
       do: 'Look through the door glass: is there water in the drum?',
       why: 'A little below the drum’s edge is normal. A drum that would not empty fills many trays, and you want to know before you start.',
       look: 'Water above the sill of the door: do not open the door. Let it out below, tray by tray.',

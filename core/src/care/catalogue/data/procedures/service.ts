@@ -8,14 +8,14 @@ export const SERVICE: Procedure = {
   steps: [
     {
       id: 'call',
-      acts: { at: 'apart' },
+      acts: { at: 'apart', does: { service: 'called' } },
       do: 'Ask an authorised service to come, and name the machine and what you have noticed.',
       why: 'Belts, bearings, gas, wiring and pumps need training and tools.',
       look: 'Gas line, burner, refrigerant and mains wiring: only they.',
     },
     {
       id: 'gas-fitter',
-      acts: { at: 'apart' },
+      acts: { at: 'apart', needs: { service: ['called'] } },
       do: 'Say that it burns gas, and ask for a licensed gas fitter.',
       why: 'Burner, valve and line are tested for tightness only by them.',
       hazards: ['gas'],
@@ -23,19 +23,19 @@ export const SERVICE: Procedure = {
     },
     {
       id: 'show',
-      acts: { at: 'apart' },
+      acts: { at: 'apart', needs: { service: ['called'] } },
       do: 'Show the record: what was cleaned, when, and the figures.',
       why: 'It saves the first half hour of looking.',
     },
     {
       id: 'ask',
-      acts: { at: 'apart' },
+      acts: { at: 'apart', needs: { service: ['called'] } },
       do: 'Ask them to look at: hoses and clamps, belt and rollers, bearings, pump, door lock, earth, and on gas the burner and its tightness.',
       why: 'A list asked for is a list done.',
     },
     {
       id: 'write',
-      acts: { at: 'apart' },
+      acts: { at: 'apart', needs: { service: ['called'] } },
       do: 'Note what was found, what was replaced, and what they would watch.',
       why: 'It is worth as much as the work.',
       note: 'note',
