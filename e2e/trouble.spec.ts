@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, machineCalled, ready, test } from './house.js';
+import { expect, goTo, machineCalled, ready, test } from './house.js';
 import { axeFaults } from './looks.js';
 
 const first = (page: Page) => page.locator('nc-suspects li').first();
@@ -212,4 +212,27 @@ test.describe('before any look, on a phone', () => {
     await page.reload();
     await expect(page.getByText(/This machine’s way:.*Start and Spin together/)).toBeVisible();
   });
+});
+
+test('from the step before a move to the water that stands in the drum, and back', async ({
+  page,
+  demo,
+}) => {
+  const { id: machineId } = await machineCalled(demo, 'Cellar washer');
+  const { id } = await demo.api<{ id: string }>('runs', {
+    tasks: [{ machineId, task: 'inlet-screen' }],
+  });
+  await page.goto(`${demo.address}visit/${id}`);
+  await page.getByRole('button', { name: 'Begin with the first step' }).click();
+  await goTo(page, 'Look into the drum: does water stand in it?');
+  const water = page.getByRole('link', { name: 'Water stands in the drum' });
+  await water.click();
+  await expect(page).toHaveURL(/trouble\/[0-9a-f-]{36}$/);
+  await page.getByRole('button', { name: 'None of these' }).click();
+  await expect(page.getByRole('heading', { name: /First the water/ })).toBeVisible();
+  const known = page.url();
+  // Back, and told again: it is the same case.
+  await page.goto(`${demo.address}visit/${id}`);
+  await water.click();
+  await expect(page).toHaveURL(known);
 });

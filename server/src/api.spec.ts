@@ -104,6 +104,24 @@ describe('records', () => {
     const { body } = await app.api.get('/api/v1/machines');
     expect(body.map(({ name }: { name: string }) => name)).toEqual(['Washer', 'Dryer', 'Third']);
   });
+
+  it.each<[string, object, string]>([
+    ['a way that nobody asks for', { wings: 'Flap them.' }, 'ways.wings'],
+    ['a way without words', { 'door-reset': '' }, 'ways.door-reset'],
+    ['a way of a thousand signs', { 'door-reset': 'x'.repeat(1000) }, 'ways.door-reset'],
+  ])('refuses %s beside the field', async (_what, ways, field) => {
+    const answer = await app.api
+      .post('/api/v1/machines')
+      .send({ ...dryer, name: 'Fourth', ways })
+      .expect(422);
+    expect(answer.body.errors.map((error: { field: string }) => error.field)).toEqual([field]);
+    const kept = { 'door-reset': 'Hold Start.' };
+    const { body } = await app.api
+      .post('/api/v1/machines')
+      .send({ ...dryer, name: 'Fourth', ways: kept })
+      .expect(201);
+    expect(body.ways).toEqual(kept);
+  });
 });
 
 describe('entries', () => {

@@ -115,8 +115,8 @@ export const MachineDraft = closed(
     rules: Type.Optional(Type.Record(Type.String(), TaskRule)),
     ownTasks: Type.Optional(Type.Array(OwnTask, { maxItems: 30 })),
     inUseSince: Type.Optional(calendarDate()),
-    /** This machine's own way of something, as its manual has it, by the step's id: `door-reset`. */
-    ways: Type.Optional(Type.Record(Type.String(), text(500, 1), { maxProperties: 60 })),
+    /** This machine's own way of something, as its manual has it. */
+    ways: Type.Optional(closed({ 'door-reset': Type.Optional(text(500, 1)) })),
   },
   'MachineDraft',
 );

@@ -47,6 +47,7 @@ export class CaseOnScreen {
   }>({ id: signal(undefined), machine: signal(undefined) });
   readonly #fresh = newId();
   readonly caseId = computed(() => this.asked().id() ?? this.#fresh);
+  readonly loaded = this.#cases.loaded;
   readonly record = computed(() => this.#cases.all().find(({ id }) => id === this.caseId()));
   readonly state = computed(() => {
     const record = this.record();
@@ -133,6 +134,21 @@ export class CaseOnScreen {
     this.#cases.tell(before.id, before.machineId, { kind: 'reopen' });
     this.#toasts.show('This came back within its time: the case from before is open again.');
     void this.#router.navigate(['/trouble', before.id], { replaceUrl: true });
+    return true;
+  }
+
+  /** The open case of this machine in which a finding was told already goes on. */
+  wentOn(finding: string): boolean {
+    const machineId = this.machineId();
+    const open = this.#cases
+      .all()
+      .filter((record) => record.machineId === machineId)
+      .find((record) => {
+        const { state, answers } = caseState(record);
+        return state !== 'closed' && answers[finding] === 'yes';
+      });
+    if (!open) return false;
+    void this.#router.navigate(['/trouble', open.id], { replaceUrl: true });
     return true;
   }
 

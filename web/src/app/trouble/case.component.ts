@@ -7,6 +7,7 @@ import {
   inject,
   input,
   linkedSignal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
@@ -101,10 +102,11 @@ export class CaseComponent {
 
   /** From the address: the case; a new one where it is not known yet. */
   readonly id = input<string>();
-  /** From the address, for a new case: the machine, and where on it the trouble is looked for. */
+  /** From the address, for a new case: the machine, where the trouble is looked for, what was seen. */
   readonly machine = input<string>();
   readonly station = input<string>();
   readonly code = input<string>();
+  readonly finding = input<string>();
 
   protected readonly place = computed(() => {
     const station = this.station();
@@ -173,6 +175,13 @@ export class CaseComponent {
 
   constructor() {
     this.on.asked.set({ id: this.id, machine: this.machine });
+    const told = effect(() => {
+      const finding = this.finding();
+      const known = this.on.start()?.symptoms.some(({ id }) => id === finding);
+      if (!finding || !known || !this.on.loaded()) return;
+      told.destroy();
+      untracked(() => this.on.wentOn(finding) || this.answer(finding, 'yes'));
+    });
     // The next thing to do is at the top; an answer given further down leads back to it.
     const step = computed(() => {
       const { check, fix } = this.on.next();

@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { FirstThing, RungView } from '@needlecase/core';
 
@@ -57,7 +64,7 @@ import type { FirstThing, RungView } from '@needlecase/core';
                   @if (way(); as own) {
                     <span class="own"><strong>This machine’s way:</strong> {{ own }}</span>
                   }
-                  <form class="way" (submit)="$event.preventDefault(); keep(words)">
+                  <form class="way" (submit)="$event.preventDefault(); keep()">
                     <label class="form-label small" for="door-way">
                       {{
                         way()
@@ -66,11 +73,13 @@ import type { FirstThing, RungView } from '@needlecase/core';
                       }}
                     </label>
                     <input
-                      #words
                       id="door-way"
                       class="form-control"
                       maxlength="500"
                       autocomplete="off"
+                      #words
+                      [value]="typed()"
+                      (input)="typed.set(words.value)"
                     />
                     <button type="submit" class="btn btn-plain">Keep it</button>
                   </form>
@@ -96,11 +105,12 @@ export class FirstComponent {
   readonly way = input<string>();
   readonly wayFound = output<string>();
 
-  protected keep(words: HTMLInputElement): void {
-    const way = words.value.trim();
-    if (!way) return;
-    this.wayFound.emit(way);
-    words.value = '';
+  /** What is typed stays until it is kept. */
+  protected readonly typed = linkedSignal({ source: this.way, computation: () => '' });
+
+  protected keep(): void {
+    const way = this.typed().trim();
+    if (way) this.wayFound.emit(way);
   }
 
   /** The ladder of a locked door over water says what to do with the water itself. */

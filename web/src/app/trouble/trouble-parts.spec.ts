@@ -11,6 +11,7 @@ import {
 } from '@needlecase/core';
 import type { Happening } from '@needlecase/core';
 import { CodeEntryComponent } from './code-entry.component';
+import { FirstComponent } from './first.component';
 import { FixComponent } from './fix.component';
 import { percent } from './percent';
 import { CaseProofComponent } from './proof.component';
@@ -53,6 +54,31 @@ const type = (host: HTMLElement, words: string) => {
 };
 
 beforeEach(() => TestBed.configureTestingModule({ providers: [provideRouter([])] }));
+
+describe('FirstComponent', () => {
+  it('keeps the words of a reset sequence in the field until they are stored', () => {
+    const fixture = TestBed.createComponent(FirstComponent);
+    fixture.componentRef.setInput('things', []);
+    fixture.componentRef.setInput('machine', 'm1');
+    fixture.componentRef.setInput('ladder', [
+      { id: 'reset', do: 'The maker’s reset.', why: '', minutes: 2, cautions: [] },
+    ]);
+    const kept: string[] = [];
+    fixture.componentInstance.wayFound.subscribe((way) => kept.push(way));
+    fixture.detectChanges();
+    const field = hostOf(fixture).querySelector('input')!;
+    type(hostOf(fixture), '  Hold Start for five seconds ');
+    press(hostOf(fixture), 'Keep it');
+    fixture.detectChanges();
+    expect(kept).toEqual(['Hold Start for five seconds']);
+    expect(field.value).toContain('Hold Start');
+    fixture.componentRef.setInput('way', 'Hold Start for five seconds');
+    fixture.detectChanges();
+    expect(field.value).toBe('');
+    press(hostOf(fixture), 'Keep it');
+    expect(kept).toHaveLength(1);
+  });
+});
 
 describe('TellComponent', () => {
   function show() {

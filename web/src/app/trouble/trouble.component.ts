@@ -29,10 +29,11 @@ export class TroubleComponent {
   readonly #cases = inject(CasesService);
   readonly #loaded = toSignal(inject(BenchService).bench$);
 
-  /** From the address: begins a new case of a machine, perhaps at a station or by a code. */
+  /** From the address: begins a new case of a machine, perhaps at a station, by a code or by what was seen. */
   readonly machine = input<string>();
   readonly station = input<string>();
   readonly code = input<string>();
+  readonly finding = input<string>();
 
   protected readonly bench = computed(() => this.#loaded()?.value);
   protected readonly unread = computed(() => (this.bench() ? undefined : this.#loaded()?.problem));
