@@ -11,6 +11,8 @@ import {
   Diagnosis,
   drawTrouble,
   minutesTo,
+  POLICIES,
+  type Policy,
   MACHINE_KINDS,
   troubleView,
   USUAL_BLOWER,
@@ -166,13 +168,13 @@ function dueTimes(machines: number): number {
 const TROUBLES = 1000;
 
 /** Mean minutes to put troubles of a kind right, by the way to go about it. */
-function minutesOf(kind: MachineKind): Record<'advised' | 'random' | 'fixed', number> {
+function minutesOf(kind: MachineKind): Record<Policy, number> {
   const trouble = new Diagnosis({ kind, features: {} });
   const random = randomLcg(42 / 1000);
-  const sums = { advised: 0, random: 0, fixed: 0 };
+  const sums = { knowing: 0, advised: 0, random: 0, fixed: 0 };
   for (let i = 0; i < TROUBLES; i++) {
     const drawn = drawTrouble(trouble, random);
-    for (const policy of ['advised', 'random', 'fixed'] as const) {
+    for (const policy of POLICIES) {
       sums[policy] += minutesTo(trouble, drawn, policy, random) / TROUBLES;
     }
   }

@@ -1,7 +1,8 @@
 import { hazardById, stationById } from '../care/catalogue/lookup.js';
 import type { Build, Station } from '../care/catalogue/types.js';
 import type { MachineKind } from '../model/vocabulary.js';
-import type { CheckAdvice, FixAdvice } from '../trouble/diagnosis/advice.js';
+import { costOf, type CheckAdvice, type FixAdvice } from '../trouble/diagnosis/advice.js';
+import { stagesOf } from '../trouble/data/stages.js';
 import { Diagnosis, symptomsOf, type Answers } from '../trouble/diagnosis/diagnosis.js';
 import type { LoggedFigure } from '../trouble/cases/state.js';
 import type { CodeReading } from '../trouble/codes/read.js';
@@ -15,7 +16,7 @@ import {
   waterLevel,
   type FirstThing,
 } from '../trouble/diagnosis/first.js';
-import type { CauseBelief } from '../trouble/diagnosis/network.js';
+import type { CauseBelief } from '../trouble/diagnosis/hypotheses.js';
 import { causesOf, type Situation } from '../trouble/diagnosis/priors.js';
 import { assess } from '../trouble/diagnosis/suspects.js';
 
@@ -46,6 +47,8 @@ export interface CheckView {
   cost: number;
   /** Bits expected. */
   gain: number;
+  /** Questions of other looks that cost little once this one is made: what it opens is open. */
+  along: string[];
   /** What would be likeliest after a yes, and after a no. */
   yes: string;
   no: string;
@@ -119,7 +122,7 @@ export const troubleStart = (
 
 /** The work for a cause that somebody looked and found. */
 export const lookedFix = (cause: string): FixView =>
-  fixView({ cause: causeById(cause), chance: 1, expected: 0 });
+  fixView({ cause: causeById(cause), chance: 1 });
 
 /** Symptoms that something at a station makes. */
 export function symptomsAt(machine: Build, station: string): string[] {
@@ -191,11 +194,11 @@ export function troubleView(
       ? {
           next:
             'check' in next
-              ? { check: checkView(trouble, belief, next.check) }
+              ? { check: checkView(trouble, belief, next.check, advice.checks) }
               : { fix: fixView(next.fix) },
         }
       : {}),
-    checks: advice.checks.slice(0, MOST_CHECKS).map((check) => checkView(trouble, belief, check)),
+    checks: advice.checks.slice(0, MOST_CHECKS).map((check) => checkView(trouble, belief, check, advice.checks)),
     fixes: advice.fixes.slice(0, MOST_CHECKS).map(fixView),
   };
 }
@@ -223,6 +226,7 @@ function checkView(
   trouble: Diagnosis,
   belief: CauseBelief,
   { check, cost, gain }: CheckAdvice,
+  others: readonly CheckAdvice[],
 ): CheckView {
   const { id, ask, how, needs, hazards = [], minutes } = check;
   const likeliest = (seen: boolean): string => {
@@ -242,17 +246,24 @@ function checkView(
     minutes,
     cost,
     gain,
+    along: others
+      .filter((one) => one.check !== check && costOf(one.check, stagesOf(check)) <= one.cost / 2)
+      .map((one) => one.check.ask),
     yes: likeliest(true),
     no: likeliest(false),
   };
 }
 
-const fixView = ({ cause, chance }: FixAdvice): FixView => ({
+const fixView = ({
+  cause,
+  chance,
+  minutes = cause.fix.minutes,
+}: Pick<FixAdvice, 'cause' | 'chance'> & Partial<FixAdvice>): FixView => ({
   cause: cause.id,
   name: cause.name,
   say: cause.fix.say,
   who: cause.fix.who,
   ...(cause.fix.task ? { task: cause.fix.task } : {}),
   chance,
-  minutes: cause.fix.minutes,
+  minutes,
 });

@@ -1,5 +1,5 @@
 import type { CodeSeen } from '../../model/schemas.js';
-import { STRENGTHS, type Strength, type TroubleCause } from '../data/types.js';
+import { STRENGTHS, type HiddenSign, type Strength, type TroubleCause } from '../data/types.js';
 import { codeClassById } from './classes.js';
 
 /** A code shows with none of its causes so often: one that is listed, and one that was guessed at. */
@@ -8,6 +8,8 @@ const LEAK = { listed: 0.01, picked: 0.05 };
 const PICKED = 0.7;
 /** A cause of the code's class that sits elsewhere than the sheet points. Judgement. */
 const ELSEWHERE = 0.5;
+/** A symptom that says too little of a state for a code about it to come from it. */
+const NO_CODE = ['wont-spin'];
 
 /** The finding that a case's code makes. */
 export const codeFinding = (index: number): string => `code:${index}`;
@@ -22,16 +24,27 @@ const strengthOf = (link: Strength | number | undefined): number =>
   link === undefined ? 0 : typeof link === 'number' ? link : STRENGTHS[link];
 
 /**
- * How reliably each cause makes a code, by the cause's index: a code of a class comes with whatever
- * makes the class's symptoms; where the sheet points at stations, what sits there makes it more often.
+ * How reliably each cause makes a code, and each hidden state, by their indices: a code of a class comes
+ * with whatever makes the class's symptoms; where the sheet points at stations, what sits there makes it
+ * more often.
  */
 export function codeLinks(
   { class: about, stations = [], strength = 'nearly always', listed }: CodeSeen,
   causes: readonly TroubleCause[],
-): { leak: number; links: ReadonlyMap<number, number> } {
+  hidden: readonly HiddenSign[] = [],
+): { leak: number; links: ReadonlyMap<number, number>; byState: ReadonlyMap<number, number> } {
   const { shows } = codeClassById(about);
-  const ofClass = causes.map(({ makes }) =>
+  const ofState = hidden.map((state) =>
+    Math.max(
+      0,
+      ...shows.filter((sign) => !NO_CODE.includes(sign)).map((sign) => state.shows[sign] ?? 0),
+    ),
+  );
+  const direct = causes.map(({ makes }) =>
     Math.max(0, ...shows.map((symptom) => strengthOf(makes[symptom]))),
+  );
+  const ofClass = causes.map(({ makes }, i) =>
+    Math.max(direct[i]!, ...hidden.map(({ id }, k) => strengthOf(makes[id]) * ofState[k]!)),
   );
   // A station where nothing of the class can be wrong is pointed at for whatever else is there.
   const blank = stations.filter(
@@ -39,13 +52,17 @@ export function codeLinks(
   );
   const links = new Map<number, number>();
   causes.forEach(({ station }, i) => {
-    const base = ofClass[i]!;
     const pointed = stations.includes(station);
-    const full = pointed && base > 0 ? Math.max(base, STRENGTHS[strength]) : base;
+    const full =
+      pointed && ofClass[i]! > 0 ? Math.max(direct[i]!, STRENGTHS[strength]) : direct[i]!;
     const link = blank.includes(station)
       ? STRENGTHS[strength] * ELSEWHERE
       : full * (pointed || stations.length === 0 ? 1 : ELSEWHERE);
     if (link > 0) links.set(i, listed ? link : link * PICKED);
   });
-  return { leak: listed ? LEAK.listed : LEAK.picked, links };
+  const share = (listed ? 1 : PICKED) * (stations.length === 0 ? 1 : ELSEWHERE);
+  const byState = new Map(
+    ofState.flatMap((strength, k) => (strength > 0 ? [[k, strength * share] as const] : [])),
+  );
+  return { leak: listed ? LEAK.listed : LEAK.picked, links, byState };
 }

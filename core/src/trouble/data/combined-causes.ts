@@ -30,6 +30,7 @@ export const COMBINED_CAUSES: readonly TroubleCause[] = [
       overheats: 'often',
       'heat-stops-early': 'often',
       'restarts-cooled': 'sometimes',
+      'stops-minutes': 'seldom',
       'burning-smell': 'sometimes',
       'fluff-at-rim': DECIDES,
     },

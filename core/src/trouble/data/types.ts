@@ -1,5 +1,6 @@
 import type { When } from '../../care/catalogue/types.js';
 import type { MachineKind, TroubleCircumstance } from '../../model/vocabulary.js';
+import type { Stage } from './stages.js';
 
 /*
  * What trouble looks like and where it comes from, as data: causes, symptoms, checks, stop rules.
@@ -29,6 +30,8 @@ export interface Fix {
   task?: string;
   /** Minutes it costs, calling and waiting for somebody counted in. */
   minutes: number;
+  /** What it has in common with other looks and repairs; part of its minutes. */
+  stages?: readonly Stage[];
 }
 
 export interface TroubleCause {
@@ -48,7 +51,7 @@ export interface TroubleCause {
   fouling?: string;
   /** The prior where a circumstance holds. */
   raised?: Partial<Record<TroubleCircumstance, number>>;
-  /** Symptoms and checks that show it. */
+  /** Symptoms, checks and hidden states that show it. */
   makes: Readonly<Record<string, Strength | number>>;
   fix: Fix;
 }
@@ -65,6 +68,16 @@ export interface Symptom {
   leak: number;
 }
 
+/** A hidden state: causes make it like a symptom, and it makes the signs that follow from it. */
+export interface HiddenSign {
+  id: string;
+  kinds: readonly MachineKind[];
+  /** How often it is so without any of the causes. */
+  leak: number;
+  /** How reliably it shows, by symptom. */
+  shows: Readonly<Record<string, number>>;
+}
+
 /** Something to look at or try, whose answer tells one cause from others. */
 export interface Check {
   id: string;
@@ -75,6 +88,8 @@ export interface Check {
   how: string;
   needs: readonly string[];
   minutes: number;
+  /** What it has in common with other looks and repairs; part of its minutes. */
+  stages?: readonly Stage[];
   /** Looks that it presupposes: it is offered once they are answered, as far as the machine has them. */
   after?: readonly string[];
   /** Minutes that its mess or effort counts for. */

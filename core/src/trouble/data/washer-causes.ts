@@ -11,18 +11,23 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     prior: 0.3,
     fouling: 'pump-filter',
     makes: {
-      'wont-drain': 'often',
+      'water-stands': 'often',
       'drains-slowly': 'often',
       'getting-worse': 'often',
-      'wont-spin': 'often',
-      'door-locked': 'often',
-      'code-drain': 'nearly always',
+      'wont-spin': 'sometimes',
+      'code-drain': 'often',
       'sour-smell': 'often',
       'wash-sour': 'sometimes',
       'rattle-pump': 'sometimes',
       'open-filter': DECIDES,
     },
-    fix: { who: 'you', say: 'Clean the pump filter.', task: 'pump-filter', minutes: 25 },
+    fix: {
+      who: 'you',
+      say: 'Clean the pump filter.',
+      task: 'pump-filter',
+      minutes: 25,
+      stages: ['filter-open'],
+    },
   },
   {
     id: 'impeller-jammed',
@@ -31,10 +36,9 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     station: 'pump-filter',
     prior: 0.05,
     makes: {
-      'wont-drain': 'often',
+      'water-stands': 'often',
       'hum-no-flow': 'often',
       'rattle-pump': 'often',
-      'code-drain': 'often',
       'turn-impeller': DECIDES,
     },
     fix: {
@@ -42,6 +46,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       say: 'Take out what holds the impeller, behind the pump filter.',
       task: 'pump-filter',
       minutes: 30,
+      stages: ['filter-open'],
     },
     elsewhere: {
       station: 'pump',
@@ -61,11 +66,10 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     fouling: 'drain-hose',
     raised: { moved: 0.4 },
     makes: {
-      'wont-drain': 'often',
+      'water-stands': 'often',
       'drains-slowly': 'often',
       'getting-worse': 'sometimes',
       'wont-spin': 'sometimes',
-      'code-drain': 'sometimes',
       'hose-low': DECIDES,
       'hose-kinked': 'often',
     },
@@ -74,6 +78,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       say: 'Let the water out first if any stands in the drum; then straighten or clear the drain hose.',
       task: 'drain-hose',
       minutes: 35,
+      stages: ['pulled-out', 'hose-off'],
     },
   },
   {
@@ -90,7 +95,13 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       gurgle: 'often',
       'into-bucket': DECIDES,
     },
-    fix: { who: 'you', say: 'Clear the standpipe and its trap.', task: 'drain-hose', minutes: 40 },
+    fix: {
+      who: 'you',
+      say: 'Clear the standpipe and its trap.',
+      task: 'drain-hose',
+      minutes: 40,
+      stages: ['pulled-out', 'hose-off'],
+    },
   },
   {
     id: 'house-drain-blocked',
@@ -124,6 +135,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       say: 'Put the hose 15 to 30 cm (6 to 12 in) into the standpipe and secure it.',
       task: 'drain-hose',
       minutes: 15,
+      stages: ['pulled-out'],
     },
   },
   {
@@ -139,6 +151,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       say: 'Bring the hose up to 60 to 90 cm (24 to 36 in) and no deeper than 30 cm (12 in) into the pipe.',
       task: 'drain-hose',
       minutes: 15,
+      stages: ['pulled-out'],
     },
   },
   {
@@ -149,10 +162,8 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     prior: 0.03,
     raised: { old: 0.06 },
     makes: {
-      'wont-drain': 'nearly always',
+      'water-stands': 'nearly always',
       'pump-silent': 'often',
-      'code-drain': 'often',
-      'wont-spin': 'often',
       'all-clear-still': 'nearly always',
     },
     fix: { who: 'professional', say: 'Have the pump replaced.', minutes: 180 },
@@ -169,7 +180,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     prior: 0.015,
     makes: {
       'odd-code': 'often',
-      'wont-drain': 'sometimes',
+      'water-stands': 'sometimes',
       'all-clear-still': 'often',
       'plug-out-five': 'often',
     },
@@ -205,6 +216,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       say: 'Drain it, then seat the filter anew: seal clean, thread straight, to its stop.',
       task: 'pump-filter',
       minutes: 20,
+      stages: ['filter-open'],
     },
   },
   {
@@ -260,6 +272,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       say: 'Drain the sump, clean the filter and soak it.',
       task: 'pump-filter',
       minutes: 30,
+      stages: ['filter-open'],
     },
   },
   {
@@ -351,7 +364,13 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       'flow-bucket': 'seldom',
       'screen-look': DECIDES,
     },
-    fix: { who: 'you', say: 'Clean the inlet screen.', task: 'inlet-screen', minutes: 30 },
+    fix: {
+      who: 'you',
+      say: 'Clean the inlet screen.',
+      task: 'inlet-screen',
+      minutes: 30,
+      stages: ['pulled-out', 'fill-hose-off'],
+    },
   },
   {
     id: 'tap-shut',
@@ -383,6 +402,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       say: 'Shut the tap, tighten by hand, replace washer or hose.',
       task: 'fill-hose',
       minutes: 25,
+      stages: ['pulled-out'],
     },
   },
   {

@@ -7,6 +7,7 @@ import { Diagnosis, symptomsOf, type Answers } from './diagnosis.js';
 import { STRENGTHS } from '../data/types.js';
 import { CAUSES } from '../data/causes.js';
 import { CHECKS } from '../data/checks.js';
+import { HIDDEN_STATES } from '../data/states.js';
 import { STOP_RULES } from '../data/stops.js';
 import { SYMPTOMS } from '../data/symptoms.js';
 import { priorOf, type Situation } from './priors.js';
@@ -41,7 +42,7 @@ describe('the trouble catalogue is whole', () => {
       const checks = CHECKS.filter(({ id }) => cause.makes[id] !== undefined);
       expect(checks.length).toBeGreaterThan(0);
       for (const [finding, link] of Object.entries(cause.makes)) {
-        const found = [...SYMPTOMS, ...CHECKS].find(({ id }) => id === finding);
+        const found = [...SYMPTOMS, ...CHECKS, ...HIDDEN_STATES].find(({ id }) => id === finding);
         expect(found, finding).toBeDefined();
         expect(
           cause.kinds.some((kind) => found!.kinds.includes(kind)),
@@ -49,14 +50,16 @@ describe('the trouble catalogue is whole', () => {
         ).toBe(true);
         expect(typeof link === 'number' ? link : STRENGTHS[link]).toBeGreaterThan(found!.leak);
       }
-      expect(Object.keys(cause.makes).some((id) => SYMPTOMS.some((one) => one.id === id))).toBe(
-        true,
-      );
+      const signs = [...SYMPTOMS, ...HIDDEN_STATES];
+      expect(Object.keys(cause.makes).some((id) => signs.some((one) => one.id === id))).toBe(true);
     },
   );
 
   it('changes something by every check and every symptom', () => {
-    const made = new Set(CAUSES.flatMap(({ makes }) => Object.keys(makes)));
+    const made = new Set([
+      ...CAUSES.flatMap(({ makes }) => Object.keys(makes)),
+      ...HIDDEN_STATES.flatMap(({ shows }) => Object.keys(shows)),
+    ]);
     expect([...SYMPTOMS, ...CHECKS].map(({ id }) => id).filter((id) => !made.has(id))).toEqual([]);
   });
 
@@ -184,19 +187,10 @@ describe('calibration (common practice)', () => {
   /** Chance that none of some causes is there. */
   function noneOf(situation: Situation, answers: Answers, ids: string[]): number {
     const trouble = new Diagnosis(situation);
-    const belief = trouble.believe(answers);
-    const marked = new Set(trouble.causes.flatMap(({ id }, i) => (ids.includes(id) ? i : [])));
-    const n = trouble.causes.length;
-    let sum = belief.hypotheses[0]!;
-    let h = 1;
-    for (let i = 0; i < n; i++) if (!marked.has(i)) sum += belief.hypotheses[h + i]!;
-    h += n;
-    for (let i = 0; i < n; i++) {
-      for (let j = i + 1; j < n; j++, h++) {
-        if (!marked.has(i) && !marked.has(j)) sum += belief.hypotheses[h]!;
-      }
-    }
-    return sum;
+    return trouble.network.without(
+      trouble.believe(answers),
+      trouble.causes.map(({ id }) => ids.includes(id)),
+    );
   }
 });
 

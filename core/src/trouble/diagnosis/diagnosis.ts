@@ -2,7 +2,9 @@ import type { Answer, MachineKind } from '../../model/vocabulary.js';
 import { STRENGTHS, type Check, type Symptom, type TroubleCause } from '../data/types.js';
 import { CHECKS } from '../data/checks.js';
 import { SYMPTOMS } from '../data/symptoms.js';
-import { Network, noisyOr, type CauseBelief } from './network.js';
+import { HIDDEN_STATES } from '../data/states.js';
+import type { CauseBelief } from './hypotheses.js';
+import { Network, noisyOr } from './network.js';
 import { codeFinding, codeLinks, sayCode } from '../codes/evidence.js';
 import { causesOf, priorOf, type Situation } from './priors.js';
 
@@ -32,46 +34,65 @@ export function sayFinding(id: string): string {
 const strengthOf = (link: keyof typeof STRENGTHS | number): number =>
   typeof link === 'number' ? link : STRENGTHS[link];
 
+/** How reliably, by the index of a cause or of a state. */
+type Links = ReadonlyMap<number, number>;
+
 /** One machine in trouble: its causes, what can be asked, and what is believed after some answers. */
 export class Diagnosis {
   readonly causes: readonly TroubleCause[];
   readonly checks: readonly Check[];
   readonly network: Network;
-  /** What each finding is made by: by its id, how reliably by each cause's index. */
-  readonly #links = new Map<string, ReadonlyMap<number, number>>();
+  /** What each finding is made by, itself or by a hidden state: by its id, indices of the causes. */
+  readonly #makers = new Map<string, ReadonlySet<number>>();
   readonly #codes: Readonly<Record<string, string>>;
+  /** Causes, by index, that were put right, and the trouble went on. */
+  readonly failed: readonly number[];
 
   constructor(readonly situation: Situation) {
-    const { kind, codes = [] } = situation;
+    const { kind, codes = [], ruledOut = [] } = situation;
     this.causes = causesOf(situation);
+    this.failed = this.causes.flatMap(({ id }, i) => (ruledOut.includes(id) ? i : []));
     const made = new Set(this.causes.flatMap(({ makes }) => Object.keys(makes)));
     this.checks = CHECKS.filter(({ id, kinds }) => kinds.includes(kind) && made.has(id));
+    const hidden = HIDDEN_STATES.filter(({ kinds }) => kinds.includes(kind));
+    const statesOf = new Map(hidden.map(({ id }) => [id, this.#linksTo(id)]));
+    const finding = (id: string, leak: number, links: Links, byState: Links) => {
+      const through = [...byState.keys()].flatMap((i) => [...statesOf.get(hidden[i]!.id)!.keys()]);
+      this.#makers.set(id, new Set([...links.keys(), ...through]));
+      return noisyOr(id, leak, links, byState);
+    };
     const findings = [...symptomsOf(kind), ...this.checks].map(({ id, leak }) =>
-      this.#finding(
+      finding(
         id,
         leak,
+        this.#linksTo(id),
         new Map(
-          this.causes.flatMap(({ makes }, i) => {
-            const link = makes[id];
-            return link === undefined ? [] : [[i, strengthOf(link)] as const];
-          }),
+          hidden.flatMap(({ shows: { [id]: strength } }, i) =>
+            strength === undefined ? [] : [[i, strength] as const],
+          ),
         ),
       ),
     );
     const seen = codes.map((code, i) => {
-      const { leak, links } = codeLinks(code, this.causes);
-      return this.#finding(codeFinding(i), leak, links);
+      const { leak, links, byState } = codeLinks(code, this.causes, hidden);
+      return finding(codeFinding(i), leak, links, byState);
     });
     this.#codes = Object.fromEntries(codes.map((code, i) => [codeFinding(i), sayCode(code)]));
     this.network = new Network(
       this.causes.map((cause) => ({ id: cause.id, prior: priorOf(cause, situation) })),
       [...findings, ...seen],
+      2,
+      hidden.map(({ id, leak }) => noisyOr(id, leak, statesOf.get(id)!)),
     );
   }
 
-  #finding(id: string, leak: number, links: ReadonlyMap<number, number>) {
-    this.#links.set(id, links);
-    return noisyOr(id, leak, links);
+  #linksTo(id: string): Links {
+    return new Map(
+      this.causes.flatMap(({ makes }, i) => {
+        const link = makes[id];
+        return link === undefined ? [] : [[i, strengthOf(link)] as const];
+      }),
+    );
   }
 
   /** Every answer that this machine can give, the codes it showed among them. */
@@ -94,8 +115,8 @@ export class Diagnosis {
   explaining(answers: Answers): boolean[] {
     const seen = this.evidence(answers)
       .filter(([, answer]) => answer === 'yes' || answer === 'partly')
-      .map(([finding]) => this.#links.get(finding)!);
-    return this.causes.map((_, i) => seen.length === 0 || seen.some((links) => links.has(i)));
+      .map(([finding]) => this.#makers.get(finding)!);
+    return this.causes.map((_, i) => seen.length === 0 || seen.some((makers) => makers.has(i)));
   }
 
   /** Whether a check is one of this machine's. */
@@ -105,11 +126,11 @@ export class Diagnosis {
 
   /** Whether a check says something of any of some causes. @param marked by index of the cause */
   tellsOf(check: string, marked: readonly boolean[]): boolean {
-    return [...(this.#links.get(check)?.keys() ?? [])].some((cause) => marked[cause]);
+    return [...(this.#makers.get(check) ?? [])].some((cause) => marked[cause]);
   }
 
   /** Answers to what this machine cannot show are passed over. */
-  believe(answers: Answers): CauseBelief {
-    return this.network.believe(this.evidence(answers));
+  believe(answers: Answers, failed = this.failed): CauseBelief {
+    return this.network.believe(this.evidence(answers), failed);
   }
 }

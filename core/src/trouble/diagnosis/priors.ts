@@ -61,9 +61,8 @@ export function raisedBy(
 
 /** The chance of a cause before anything was answered, above 0 and below 1. */
 export function priorOf(cause: TroubleCause, situation: Situation): number {
-  const { id, raised = {} } = cause;
-  const { circumstances = [], ruledOut = [] } = situation;
-  if (ruledOut.includes(id)) return LEAST;
+  const { raised = {} } = cause;
+  const { circumstances = [] } = situation;
   const all = circumstances.flatMap((circumstance) => raised[circumstance] ?? []);
   return Math.min(MOST, Math.max(LEAST, byState(cause, situation), ...all));
 }

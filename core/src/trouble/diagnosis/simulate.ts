@@ -1,101 +1,134 @@
-import { advise, costOf, SOMEBODY_ELSE } from './advice.js';
+import { advise, costOf, SOMEBODY_ELSE, WATCH } from './advice.js';
 import { symptomsOf, type Answers, type Diagnosis } from './diagnosis.js';
+import { minutesWith, stagesOf, type Made } from '../data/stages.js';
 import { DECIDES, type Check, type TroubleCause } from '../data/types.js';
 import type { Answer } from '../../model/vocabulary.js';
 
 /** A trouble drawn from the network: what is wrong, and what each finding would show. */
 export interface DrawnTrouble {
-  /** Indices of the causes that are there. */
+  /** Indices of the causes that are there; none where nothing is wrong. */
   present: number[];
   shows: ReadonlyMap<string, boolean>;
   /** Symptoms that the person comes with. */
   reported: Answers;
+  /** Indices of the causes that make any of these: put right, and the trouble is over. */
+  wrong: number[];
 }
 
-/** Ways to go about it. */
-export type Policy = 'advised' | 'random' | 'fixed';
+/**
+ * Ways to go about it. `knowing` is told what is wrong and only puts it right: nobody does better.
+ */
+export const POLICIES = ['knowing', 'advised', 'random', 'fixed'] as const;
+export type Policy = (typeof POLICIES)[number];
 
 /**
- * Draws a trouble as the network has it, with at least one symptom to come with.
+ * Draws a trouble as the network has it, with at least one symptom to come with: one fault, two, or none
+ * at all where chance alone made the symptom.
  * @param random numbers from 0 up to 1
  */
 export function drawTrouble(trouble: Diagnosis, random: () => number): DrawnTrouble {
   const symptoms = symptomsOf(trouble.situation.kind);
   for (;;) {
     const present = trouble.network.causes.flatMap(({ prior }, i) => (random() < prior ? i : []));
-    if (present.length === 0 || present.length > 2) continue;
+    if (present.length > 2) continue;
+    const states = trouble.network.states.map((state) => random() < state.chance(present));
     const shows = new Map(
-      trouble.network.findings.map((finding) => [finding.id, random() < finding.chance(present)]),
+      trouble.network.findings.map((finding) => [
+        finding.id,
+        random() < finding.chance(present, states),
+      ]),
     );
     const reported = Object.fromEntries(
       symptoms.filter(({ id }) => shows.get(id)).map(({ id }) => [id, 'yes' as const]),
     );
-    const own = symptoms.some(
-      ({ id }) => shows.get(id) && present.some((i) => trouble.causes[i]!.makes[id] !== undefined),
-    );
-    if (own) return { present, shows, reported };
+    if (Object.keys(reported).length === 0) continue;
+    const explains = trouble.explaining(reported);
+    return { present, shows, reported, wrong: present.filter((i) => explains[i]) };
   }
 }
 
-/** Minutes until all that is wrong is put right. */
+/** Minutes until what is wrong is put right; stages that were made once are not made again. */
 export function minutesTo(
   trouble: Diagnosis,
   drawn: DrawnTrouble,
   policy: Policy,
   random: () => number,
 ): number {
-  return policy === 'advised'
-    ? advisedMinutes(trouble, drawn)
-    : orderedMinutes(
-        trouble,
-        drawn,
-        policy === 'random' ? shuffled(trouble.checks, random) : trouble.checks,
-      );
+  if (policy === 'knowing') return new Work(trouble, drawn).putRight(drawn.wrong);
+  if (policy === 'advised') return advisedMinutes(trouble, drawn);
+  const checks = policy === 'random' ? shuffled(trouble.checks, random) : trouble.checks;
+  return orderedMinutes(trouble, drawn, checks);
 }
 
-function advisedMinutes(trouble: Diagnosis, { present, shows, reported }: DrawnTrouble): number {
-  const answers: Record<string, Answer> = { ...reported };
-  const wrong = new Set(present);
-  const tried = new Set<string>();
-  let minutes = 0;
-  for (let step = 0; step < 60; step++) {
-    const belief = trouble.network.believe(Object.entries(answers));
-    // What was put right already is out of it.
-    trouble.causes.forEach(({ id }, i) => tried.has(id) && (belief.causes[i] = 0));
-    const { next, checks, fixes } = advise(trouble, belief, answers);
-    const fix = fixes.find(({ cause }) => !tried.has(cause.id));
-    const doFix = next && 'fix' in next ? fix : undefined;
-    if (doFix ?? (checks.length === 0 ? fix : undefined)) {
-      const { cause } = (doFix ?? fix)!;
-      minutes += cause.fix.minutes;
-      tried.add(cause.id);
-      wrong.delete(trouble.causes.indexOf(cause));
-      if (wrong.size === 0) return minutes;
-    } else if (next && 'check' in next) {
-      minutes += costOf(next.check.check);
-      answers[next.check.check.id] = shows.get(next.check.check.id) ? 'yes' : 'no';
-    } else break;
+/** What was spent on a trouble, and what is still wrong. */
+class Work {
+  minutes = 0;
+  #made: Made = 0;
+  readonly #wrong: Set<number>;
+
+  constructor(
+    readonly trouble: Diagnosis,
+    { wrong }: DrawnTrouble,
+  ) {
+    this.#wrong = new Set(wrong);
   }
-  return minutes + SOMEBODY_ELSE;
+
+  look(check: Check): void {
+    this.minutes += costOf(check, this.#made);
+    this.#made |= stagesOf(check);
+  }
+
+  /** @returns whether the trouble is over */
+  fix(cause: number): boolean {
+    const { fix } = this.trouble.causes[cause]!;
+    this.minutes += minutesWith(fix, this.#made);
+    this.#made |= stagesOf(fix);
+    return this.#wrong.delete(cause) && this.#wrong.size === 0;
+  }
+
+  /** Lets it rest, and has somebody come where that was not the end of it. @returns minutes of it all */
+  leave(): number {
+    return this.minutes + WATCH + (this.#wrong.size > 0 ? SOMEBODY_ELSE : 0);
+  }
+
+  /** @returns minutes of it all */
+  putRight(causes: readonly number[]): number {
+    for (const cause of causes) this.fix(cause);
+    return this.minutes;
+  }
 }
 
-function orderedMinutes(
-  trouble: Diagnosis,
-  { present, shows }: DrawnTrouble,
-  checks: readonly Check[],
-): number {
-  const wrong = new Set(present);
-  let minutes = 0;
-  for (const check of checks) {
-    minutes += costOf(check);
-    if (!shows.get(check.id)) continue;
-    for (const cause of decided(trouble, check)) {
-      minutes += cause.fix.minutes;
-      wrong.delete(trouble.causes.indexOf(cause));
-      if (wrong.size === 0) return minutes;
+function advisedMinutes(trouble: Diagnosis, drawn: DrawnTrouble): number {
+  const { shows, reported } = drawn;
+  const answers: Record<string, Answer> = { ...reported };
+  const failed: number[] = [];
+  const work = new Work(trouble, drawn);
+  for (let step = 0; step < 60; step++) {
+    const { next } = advise(trouble, trouble.believe(answers, failed), answers, failed);
+    if (!next) break;
+    if ('fix' in next) {
+      const cause = trouble.causes.indexOf(next.fix.cause);
+      if (work.fix(cause)) return work.minutes;
+      failed.push(cause);
+    } else {
+      const { check } = next.check;
+      work.look(check);
+      answers[check.id] = shows.get(check.id) ? 'yes' : 'no';
     }
   }
-  return minutes + SOMEBODY_ELSE;
+  return work.leave();
+}
+
+function orderedMinutes(trouble: Diagnosis, drawn: DrawnTrouble, checks: readonly Check[]): number {
+  const work = new Work(trouble, drawn);
+  for (const check of checks) {
+    work.look(check);
+    if (!drawn.shows.get(check.id)) continue;
+    for (const cause of decided(trouble, check)) {
+      if (work.fix(trouble.causes.indexOf(cause))) return work.minutes;
+    }
+  }
+  return work.leave();
 }
 
 const decided = ({ causes }: Diagnosis, { id }: Check): TroubleCause[] =>

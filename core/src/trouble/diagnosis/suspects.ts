@@ -4,7 +4,7 @@ import type { Answers, Diagnosis } from './diagnosis.js';
 import type { StopRule, TroubleCause } from '../data/types.js';
 import { CIRCUMSTANCES_SAID } from '../data/circumstances.js';
 import { STOP_RULES } from '../data/stops.js';
-import { PARTLY_YES, type CauseBelief } from './network.js';
+import { PARTLY_YES, type CauseBelief } from './hypotheses.js';
 import { raisedBy } from './priors.js';
 
 /** A cause with its chance, and what speaks for and against it. */
@@ -103,7 +103,8 @@ function timesLikelier(
   answer: Answer,
 ): number {
   const known = network.findings.find(({ id }) => id === finding)!;
-  const [having, lacking] = [known.chance([cause]), known.chance([])];
+  const having = network.chanceGiven(known, [cause]);
+  const lacking = network.chanceGiven(known, []);
   if (answer === 'no') return (1 - having) / (1 - lacking);
   if (answer === 'yes') return having / lacking;
   const partly = (chance: number) => PARTLY_YES * chance + (1 - PARTLY_YES) * (1 - chance);

@@ -7,7 +7,7 @@ import type { Answer, CheckView } from '@needlecase/core';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="soft small">
-      The next look, {{ check().minutes }} min: it tells the most for its minutes and its mess.
+      The next look, {{ check().minutes }} min: from here it costs the fewest minutes to the end.
     </p>
     <h2>{{ check().ask }}</h2>
     @for (caution of check().cautions; track caution) {
@@ -25,6 +25,9 @@ import type { Answer, CheckView } from '@needlecase/core';
         I do not know
       </button>
     </div>
+    @if (check().along.length) {
+      <p class="small">In the same go: {{ check().along.join(' ') }}</p>
+    }
     <dl class="small soft">
       <dt>Yes</dt>
       <dd>{{ check().yes }}</dd>
