@@ -22,6 +22,7 @@ const FLOORS = [
   { room: 'trouble/data', holds: 'causes, checks, symptoms, stop rules' },
   { room: 'trouble/codes', holds: 'display codes: sheets, reading, evidence' },
   { room: 'trouble/diagnosis', holds: 'the network, priors, suspects, advice' },
+  { room: 'trouble/words', holds: 'symptoms found by the words people use' },
   { room: 'trouble/cases', holds: 'cases: events, state, words, proof' },
   { room: 'views', holds: 'what crosses to the screens' },
   { room: 'print', holds: 'sheets to print' },

@@ -99,6 +99,7 @@ export * from './trouble/diagnosis/diagnosis.js';
 export * from './trouble/diagnosis/priors.js';
 export * from './trouble/diagnosis/question-rules.js';
 export * from './trouble/diagnosis/simulate.js';
+export * from './trouble/words/find-symptom.js';
 export * from './trouble/diagnosis/situation.js';
 export * from './units/calendar.js';
 export * from './units/quantity.js';

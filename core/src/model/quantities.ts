@@ -1,3 +1,5 @@
+import { DRYING, VENTED, WASHERS, type MachineKind } from './vocabulary.js';
+
 /*
  * What is measured at a machine and kept in its log, one row a quantity. Whatever speaks of a quantity
  * reads it here: what an entry or a case may hold, in which unit it is kept, the words of the log, of a
@@ -30,8 +32,14 @@ export interface Quantity {
     label: string;
     /** How it is taken, in a sentence. */
     how: string;
+    /** Kinds of machines on which it is taken. */
+    kinds: readonly MachineKind[];
     /** Symptoms that it measures. */
     of: readonly string[];
+    /** It holds only where the figure is so many times the one before. */
+    times?: number;
+    /** It is counted with a timer. */
+    timed?: true;
   };
 }
 
@@ -51,6 +59,8 @@ export const QUANTITIES = {
     proof: {
       label: 'Seconds until the drum is empty',
       how: 'Start the drain programme with the usual water in, and count until the pump runs dry.',
+      kinds: WASHERS,
+      timed: true,
       of: ['wont-drain', 'drains-slowly', 'getting-worse', 'wont-spin', 'gurgle', 'code-drain'],
     },
   },
@@ -67,6 +77,7 @@ export const QUANTITIES = {
     proof: {
       label: 'Litres from the fill hose in ten seconds',
       how: 'Shut the tap, take the hose off, hold it in a bucket, and open the tap for ten seconds.',
+      kinds: WASHERS,
       of: ['slow-fill', 'no-fill', 'code-fill'],
     },
   },
@@ -83,6 +94,7 @@ export const QUANTITIES = {
     proof: {
       label: 'Minutes that a usual load takes',
       how: 'The same kind and size of load each time, on the same programme.',
+      kinds: DRYING,
       of: [
         'long-drying',
         'slow-drift',
@@ -107,7 +119,26 @@ export const QUANTITIES = {
     proof: {
       label: 'Seconds until the bag at the hood is full',
       how: 'Hold a bin bag over the hood while the dryer runs without heat, and count until it is taut.',
+      kinds: VENTED,
+      timed: true,
       of: ['weak-air', 'long-drying', 'hot-damp-behind'],
+    },
+  },
+  'run-minutes': {
+    dimension: 'time',
+    unit: 'min',
+    least: 0.1,
+    most: 1440,
+    better: 'more',
+    logged: 'It ran until it stopped by itself for',
+    asked: 'Minutes until it stopped',
+    proof: {
+      label: 'Minutes until it stopped by itself',
+      how: 'The same programme with a usual load. It held where it runs three times as long as before, or to its end: five minutes before, fifteen and more after.',
+      kinds: DRYING,
+      of: ['stops-minutes', 'heat-stops-early', 'code-drain', 'tank-lamp'],
+      times: 3,
+      timed: true,
     },
   },
   'pump-out-time': {

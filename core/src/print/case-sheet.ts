@@ -39,7 +39,7 @@ export function caseSheet(
       .map(([id, answer]) => [sayFinding(id), ANSWER_WORDS[answer]]),
     ...state.codes.map((code) => ['On the display', sayCode(code)]),
   ];
-  const figures = comparisons(state)
+  const figures = comparisons(state, machine.kind)
     .filter(({ before, after }) => before !== undefined || after !== undefined)
     .map(({ measure, before, after }) => [
       measure.label,
@@ -81,7 +81,7 @@ export function caseSheet(
             stationById(station).name,
             name,
           ]),
-        none: sayOutcome(state),
+        none: sayOutcome(state, machine.kind),
       },
       {
         heading: 'Everything in order',

@@ -5,7 +5,7 @@ import type { House } from '../care/schedule/year.js';
 import { nextVisit, type ProposedVisit } from '../care/visit/next.js';
 import { productsUsed } from '../care/visit/products.js';
 import type { CaseRecord, Household, Machine, Supply, Visit } from '../model/schemas.js';
-import { caseState } from '../trouble/cases/state.js';
+import { caseState, isMereLook } from '../trouble/cases/state.js';
 import { caseSummary, type CaseSummary } from '../trouble/cases/summary.js';
 import { dayOf, plusDays, startOf, type Day } from '../units/calendar.js';
 
@@ -60,7 +60,10 @@ export function benchView(house: House, kept: Kept): BenchView {
     }),
     runs: [...kept.visits],
     cases: kept.cases
-      .filter((one) => caseState(one).state !== 'closed')
+      .filter((one) => {
+        const state = caseState(one);
+        return state.state !== 'closed' && !isMereLook(state);
+      })
       .map((one) => caseSummary(one, zone, today)),
     habits: machines.flatMap((machine, i) => habitRows(machine, histories[i]!, today)),
     products: productsUsed(histories),

@@ -4,7 +4,7 @@ import type { MachineKind } from '../model/vocabulary.js';
 import { costOf, type CheckAdvice, type FixAdvice } from '../trouble/diagnosis/advice.js';
 import { stagesOf } from '../trouble/data/stages.js';
 import { Diagnosis, symptomsOf, type Answers } from '../trouble/diagnosis/diagnosis.js';
-import type { LoggedFigure } from '../trouble/cases/state.js';
+import type { LoggedFigure, VisitProof } from '../trouble/cases/state.js';
 import type { CodeReading } from '../trouble/codes/read.js';
 import type { Sense, StopRule, Who } from '../trouble/data/types.js';
 import type { Rung } from '../trouble/data/door-ladder.js';
@@ -99,6 +99,8 @@ export interface TroubleStart {
   said: Record<string, string>;
   /** The latest figures of each quantity read at the machine. */
   figures: Record<string, LoggedFigure[]>;
+  /** What the looks at the end of its visits showed. */
+  proofs: VisitProof[];
 }
 
 /** An answer over the API, with what a display code was read as. */
@@ -198,7 +200,9 @@ export function troubleView(
               : { fix: fixView(next.fix) },
         }
       : {}),
-    checks: advice.checks.slice(0, MOST_CHECKS).map((check) => checkView(trouble, belief, check, advice.checks)),
+    checks: advice.checks
+      .slice(0, MOST_CHECKS)
+      .map((check) => checkView(trouble, belief, check, advice.checks)),
     fixes: advice.fixes.slice(0, MOST_CHECKS).map(fixView),
   };
 }

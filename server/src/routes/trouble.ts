@@ -1,6 +1,7 @@
 import {
   checkTroubleQuestion,
   lastFigures,
+  proofsGiven,
   readCode,
   seenOf,
   troubleStart,
@@ -61,6 +62,7 @@ export const troubleRoutes = (store: Store): Route[] => [
           ...troubleStart(machine.kind),
           ...knownOf(store, machine),
           figures: lastFigures(history!),
+          proofs: proofsGiven(machine, history!),
         },
       };
     },

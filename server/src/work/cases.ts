@@ -3,6 +3,7 @@ import {
   completed,
   entriesOfCase,
   lastFigures,
+  proofsGiven,
   situationOf,
   withFigures,
   type CaseNews,
@@ -26,13 +27,18 @@ export function addToCase(
   let logged = false;
   const now = () => {
     const [history] = store.entries.histories([machine]);
-    return withFigures(caseState(record), lastFigures(history!));
+    return withFigures(
+      caseState(record),
+      machine.kind,
+      lastFigures(history!),
+      proofsGiven(machine, history!),
+    );
   };
   for (const event of news.events) {
     if (store.cases.knows(event.id)) continue;
     store.cases.add(record.id, event);
     record.events.push(event);
-    for (const draft of entriesOfCase(event, now(), record)) {
+    for (const draft of entriesOfCase(event, now(), record, machine.kind)) {
       if (store.entries.get(draft.id!)) continue;
       store.entries.add(completed(draft, machine), { zone, author: AUTHOR });
       logged = true;

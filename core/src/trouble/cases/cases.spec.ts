@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { check } from '../../model/check.js';
 import type { CaseEvent, CaseRecord } from '../../model/schemas.js';
-import { CASE_EVENTS } from '../../model/vocabulary.js';
+import { CASE_EVENTS, MACHINE_KINDS, type MachineKind } from '../../model/vocabulary.js';
 import { SYMPTOMS } from '../data/symptoms.js';
 import { checkCaseEvents } from './check.js';
 import { caseSummary } from './summary.js';
@@ -14,7 +14,16 @@ import {
   sayOutcome,
   withFigures,
 } from './say.js';
-import { caseState, caseTitle, isRested, returning, situationIn } from './state.js';
+import {
+  caseState,
+  caseTitle,
+  goesOn,
+  isMereLook,
+  isRested,
+  returning,
+  signsOf,
+  situationIn,
+} from './state.js';
 
 const DAY = 86_400_000;
 const T0 = Date.parse('2026-03-01T10:00:00Z');
@@ -123,6 +132,8 @@ describe('a closed case comes back', () => {
   });
 });
 
+const KIND = 'front-load-washer';
+
 describe('the proof of a case', () => {
   const before = happened('measure', { quantity: 'drain-time', value: 118, unit: 's' });
   const after = (value: number) =>
@@ -130,21 +141,21 @@ describe('the proof of a case', () => {
   const gone = happened('gone', { finding: 'drains-slowly', gone: true }, 2);
 
   it('holds when what was told is gone and the same figure is better', () => {
-    expect(provenBy(caseState(record(slow, before, fix, after(60), gone)))).toBe('proven');
-    expect(provenBy(caseState(record(slow, before, fix, after(60))))).toBe('open');
-    expect(provenBy(caseState(record(slow, before, fix, after(115), gone)))).toBe('doubtful');
-    expect(provenBy(caseState(record(slow, before)))).toBe('open');
+    expect(provenBy(caseState(record(slow, before, fix, after(60), gone)), KIND)).toBe('proven');
+    expect(provenBy(caseState(record(slow, before, fix, after(60))), KIND)).toBe('open');
+    expect(provenBy(caseState(record(slow, before, fix, after(115), gone)), KIND)).toBe('doubtful');
+    expect(provenBy(caseState(record(slow, before)), KIND)).toBe('open');
   });
 
   it('says before and after at the end, and the log keeps it', () => {
     const close = happened('close', { ending: 'fixed' }, 3);
     const state = caseState(record(slow, before, fix, after(60), gone, close));
-    expect(sayOutcome(state)).toBe(
+    expect(sayOutcome(state, KIND)).toBe(
       'It drains slowly: fixed. Cause: the pump filter is clogged. Seconds until the drum is empty: 118 before, 60 after.',
     );
-    const [entry] = entriesOfCase(close, state, { id: 'case', machineId: 'washer' });
+    const [entry] = entriesOfCase(close, state, { id: 'case', machineId: 'washer' }, KIND);
     expect(entry).toMatchObject({ kind: 'case', station: 'pump-filter', caseId: 'case' });
-    expect(entriesOfCase(before, state, { id: 'case', machineId: 'washer' })).toMatchObject([
+    expect(entriesOfCase(before, state, { id: 'case', machineId: 'washer' }, KIND)).toMatchObject([
       { kind: 'reading', quantity: 'drain-time', value: 118 },
     ]);
   });
@@ -153,10 +164,16 @@ describe('the proof of a case', () => {
     const logged = {
       'drain-time': [60, 118, 80].map((value, i) => ({ value, at: T0 + (2 - 2 * i) * DAY })),
     };
-    const state = withFigures(caseState(record(slow, fix)), logged);
-    expect(comparisons(state)[0]).toMatchObject({ before: 118, after: 60, verdict: 'better' });
+    const state = withFigures(caseState(record(slow, fix)), KIND, logged);
+    expect(comparisons(state, KIND)[0]).toMatchObject({
+      before: 118,
+      after: 60,
+      verdict: 'better',
+    });
     const old = { 'drain-time': [{ value: 50, at: T0 - 200 * DAY }] };
-    expect(comparisons(withFigures(caseState(record(slow, fix)), old))[0]!.before).toBeUndefined();
+    expect(
+      comparisons(withFigures(caseState(record(slow, fix)), KIND, old), KIND)[0]!.before,
+    ).toBeUndefined();
   });
 
   it('knows which way is better', () => {
@@ -169,10 +186,101 @@ describe('the proof of a case', () => {
           SYMPTOMS.some((one) => one.id === id),
           id,
         ).toBe(true);
-    expect(measuresFor(['long-drying']).map(({ quantity }) => quantity)).toEqual([
+    expect(measuresFor(['long-drying'], 'vented-dryer').map(({ quantity }) => quantity)).toEqual([
       'drying-minutes',
       'bag-fill-time',
     ]);
+  });
+});
+
+describe('one trouble is one case', () => {
+  it('the same symptom or code goes on in the open case of its machine', () => {
+    const code = happened('code', { code: { code: 'Wisp 4', class: 'drain', listed: true } });
+    const open = record(slow, code);
+    expect(goesOn([open], 'washer', { finding: 'drains-slowly' })).toBe(open);
+    expect(goesOn([open], 'washer', { code: 'Wisp 4' })).toBe(open);
+    expect(goesOn([open], 'washer', { finding: 'roar' })).toBeUndefined();
+    expect(goesOn([open], 'dryer', { finding: 'drains-slowly' })).toBeUndefined();
+    const closed = record(slow, happened('close', { ending: 'fixed' }));
+    expect(goesOn([closed], 'washer', { finding: 'drains-slowly' })).toBeUndefined();
+  });
+
+  it('where everything was taken back, nobody did more than look', () => {
+    const look = [happened('no-stop'), slow, happened('take-back', { finding: 'drains-slowly' })];
+    expect(isMereLook(caseState(record(...look)))).toBe(true);
+    expect(isMereLook(caseState(record(slow)))).toBe(false);
+    expect(isMereLook(caseState(record(...look, happened('note', { note: 'Odd.' }))))).toBe(false);
+  });
+});
+
+describe('a case is proved in its fault’s own terms', () => {
+  const stops = happened('answer', { finding: 'stops-minutes', answer: 'yes' });
+  const code = happened('code', { code: { code: 'Wisp 4', class: 'drain', listed: true } });
+  const fix2 = happened('fix', { cause: 'fine-filter-clogged', task: 'fine-filter' }, 1);
+  const ran = (value: number, day = 0) =>
+    happened('measure', { quantity: 'run-minutes', value, unit: 'min' }, day);
+  const gone = (finding: string) => happened('gone', { finding, gone: true }, 2);
+
+  it('a condenser dryer that stops is asked for minutes until it stopped, and never for a drum’s draining', () => {
+    const state = caseState(record(stops, code, fix2));
+    const asked = (kind: MachineKind) =>
+      comparisons(state, kind).map(({ measure }) => measure.quantity);
+    expect(asked('condenser-dryer')).toEqual(['run-minutes']);
+    for (const kind of MACHINE_KINDS) {
+      for (const { measure } of comparisons(state, kind)) {
+        expect(measure.kinds, `${kind} ${measure.quantity}`).toContain(kind);
+      }
+    }
+  });
+
+  it('holds where it runs three times as long: 5 to 15 and more', () => {
+    const proven = (after: number) =>
+      provenBy(
+        caseState(record(stops, ran(5), fix2, ran(after, 2), gone('stops-minutes'))),
+        'condenser-dryer',
+      );
+    expect(proven(15)).toBe('proven');
+    expect(proven(14)).toBe('doubtful');
+    expect(proven(90)).toBe('proven');
+  });
+
+  it('one told by a code alone is closed by “the code is gone”', () => {
+    const before = caseState(record(code, fix2));
+    expect(provenBy(before, 'condenser-dryer')).toBe('open');
+    const [sign] = signsOf(before);
+    const after = caseState(record(code, fix2, gone(sign!)));
+    expect(provenBy(after, 'condenser-dryer')).toBe('proven');
+    expect(sayCaseEvent(gone(sign!))).toBe('The code — gone');
+    expect(checkCaseEvents([gone(sign!)], 'condenser-dryer', T0 + 30 * DAY)).toEqual([]);
+  });
+
+  it('what the visit showed counts: a good drain test is the answer to “it drains slowly”', () => {
+    const proof = {
+      at: T0 + 2 * DAY,
+      task: 'pump-filter',
+      say: 'Run a rinse.',
+      quantity: 'drain-time',
+    };
+    const of = (good: boolean) =>
+      withFigures(caseState(record(slow, fix)), KIND, {}, [{ ...proof, good }]);
+    expect(provenBy(caseState(record(slow, fix)), KIND)).toBe('open');
+    expect(of(true).gone).toEqual({ 'drains-slowly': true });
+    expect(provenBy(of(true), KIND)).toBe('proven');
+    expect(provenBy(of(false), KIND)).toBe('doubtful');
+    const old = { ...proof, good: true, at: T0 - DAY };
+    expect(withFigures(caseState(record(slow, fix)), KIND, {}, [old]).gone).toEqual({});
+  });
+
+  it('is not kept open by what only weeks can tell', () => {
+    const worse = happened('answer', { finding: 'getting-worse', answer: 'yes' });
+    const state = caseState(record(slow, worse, fix, gone('drains-slowly')));
+    expect(provenBy(state, KIND)).toBe('proven');
+  });
+
+  it('a figure of another kind of machine is refused', () => {
+    const drained = happened('measure', { quantity: 'drain-time', value: 60, unit: 's' });
+    const [problem] = checkCaseEvents([drained], 'condenser-dryer', T0 + 30 * DAY);
+    expect(problem!.field).toBe('events.0.quantity');
   });
 });
 

@@ -6,6 +6,7 @@ import { isFinding, isSymptom } from '../diagnosis/diagnosis.js';
 import { CAUSES } from '../data/causes.js';
 import { STOP_RULES } from '../data/stops.js';
 import { measureOf } from './measures.js';
+import { isCodeSign } from './state.js';
 
 /** Phones' clocks are off by some. */
 const CLOCK_SLACK_MS = 10 * 60_000;
@@ -27,7 +28,9 @@ export function checkCaseEvents(
     if (Date.parse(event.at) > now + CLOCK_SLACK_MS) {
       wrong('at', 'This is in the future. Give a time up to now.');
     }
-    if ('finding' in event && !isFinding(event.finding, kind)) {
+    if (event.kind === 'gone' && isCodeSign(event.finding)) {
+      // Of which code is seen when the case is read.
+    } else if ('finding' in event && !isFinding(event.finding, kind)) {
       wrong('finding', 'This kind of machine has no such symptom or check.');
     } else if (event.kind === 'gone' && !isSymptom(event.finding)) {
       wrong('finding', 'Only a symptom can be gone.');
@@ -40,8 +43,9 @@ export function checkCaseEvents(
     }
     if (event.kind === 'measure') {
       const reading = readReading(event);
-      if (!measureOf(event.quantity)) wrong('quantity', 'This is not measured in a case.');
-      else if (isWrong(reading)) wrong(reading.field, reading.message);
+      if (!measureOf(event.quantity)?.kinds.includes(kind)) {
+        wrong('quantity', 'This is not measured in a case of this kind of machine.');
+      } else if (isWrong(reading)) wrong(reading.field, reading.message);
     }
     return problems;
   });

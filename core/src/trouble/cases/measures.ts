@@ -1,3 +1,4 @@
+import type { MachineKind } from '../../model/vocabulary.js';
 import { quantityOf, QUANTITY_IDS, type QuantityId } from '../../model/quantities.js';
 
 /** What a trouble can be measured by, before the work and after it. */
@@ -9,8 +10,13 @@ export interface CaseMeasure {
   how: string;
   /** A smaller figure is the better one. */
   lessIsBetter: boolean;
+  kinds: readonly MachineKind[];
   /** Symptoms that it measures. */
   of: readonly string[];
+  /** It holds only where the figure is so many times the one before. */
+  times?: number;
+  /** It is counted with a timer. */
+  timed?: true;
 }
 
 export const CASE_MEASURES: readonly CaseMeasure[] = QUANTITY_IDS.flatMap((quantity) => {
@@ -18,9 +24,11 @@ export const CASE_MEASURES: readonly CaseMeasure[] = QUANTITY_IDS.flatMap((quant
   return proof ? [{ quantity, unit, lessIsBetter: better === 'less', ...proof }] : [];
 });
 
-/** The measures that fit what was told. @param findings ids of symptoms seen */
-export const measuresFor = (findings: readonly string[]): CaseMeasure[] =>
-  CASE_MEASURES.filter(({ of }) => of.some((symptom) => findings.includes(symptom)));
+/** The measures that fit what was told of a kind of machine. @param findings ids of symptoms seen */
+export const measuresFor = (findings: readonly string[], kind: MachineKind): CaseMeasure[] =>
+  CASE_MEASURES.filter(
+    ({ of, kinds }) => kinds.includes(kind) && of.some((symptom) => findings.includes(symptom)),
+  );
 
 /** How a quantity proves a case, where it does. */
 export const measureOf = (quantity: string): CaseMeasure | undefined =>
@@ -32,11 +40,11 @@ export type Verdict = 'better' | 'same' | 'worse';
 
 /** What came of a measure. @param before and after in the measure's unit, above 0 */
 export function verdictOf(
-  { lessIsBetter }: Pick<CaseMeasure, 'lessIsBetter'>,
+  { lessIsBetter, times = 1 + CHANCE }: Pick<CaseMeasure, 'lessIsBetter' | 'times'>,
   before: number,
   after: number,
 ): Verdict {
   const gain = lessIsBetter ? before / after - 1 : after / before - 1;
-  if (gain > CHANCE) return 'better';
+  if (gain + 1 >= times - 1e-9) return 'better';
   return gain < -CHANCE ? 'worse' : 'same';
 }

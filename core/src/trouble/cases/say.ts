@@ -1,5 +1,5 @@
 import type { CaseEvent, EntryDraft } from '../../model/schemas.js';
-import type { Answer, CaseEnding } from '../../model/vocabulary.js';
+import type { Answer, CaseEnding, MachineKind } from '../../model/vocabulary.js';
 import { isSymptom, sayFinding } from '../diagnosis/diagnosis.js';
 import { sayCode } from '../codes/evidence.js';
 import { causeById } from '../data/causes.js';
@@ -12,7 +12,16 @@ import {
   type CaseMeasure,
   type Verdict,
 } from './measures.js';
-import { caseTitle, toldSymptoms, type CaseState, type LoggedFigure } from './state.js';
+import {
+  caseTitle,
+  isCodeSign,
+  signsOf,
+  toldSymptoms,
+  type CaseState,
+  type LoggedFigure,
+  type VisitProof,
+} from './state.js';
+import { codeClassById } from '../codes/classes.js';
 
 export const ANSWER_WORDS: Record<Answer, string> = {
   yes: 'yes',
@@ -55,8 +64,10 @@ export function sayCaseEvent(event: CaseEvent): string {
       return 'The work was not done';
     case 'measure':
       return `${measureOf(event.quantity)?.label ?? event.quantity}: ${event.value} ${event.unit}`;
-    case 'gone':
-      return `${sayFinding(event.finding)} — ${event.gone ? 'gone' : 'still there'}`;
+    case 'gone': {
+      const sign = isCodeSign(event.finding) ? 'The code' : sayFinding(event.finding);
+      return `${sign} — ${event.gone ? 'gone' : 'still there'}`;
+    }
     case 'not-held':
       return 'The work did not help';
     case 'rest':
@@ -83,18 +94,41 @@ export interface CaseComparison {
 /** Figures older than this say nothing of how it was before the work. */
 const BEFORE_DAYS = 90;
 
+/** Symptoms told, and those that the codes seen stand for. */
+const measuredBy = (state: CaseState): string[] => [
+  ...toldSymptoms(state),
+  ...state.codes.flatMap(({ class: about }) => codeClassById(about).shows),
+];
+
 /**
  * A case's state with the log's figures where it has none of its own: the latest before the work, and
- * the latest since, such as those read in its run.
+ * the latest since, such as those read in its run; and with what the proofs of its run showed: a sign
+ * that a good proof measures is gone.
  */
 export function withFigures(
   state: CaseState,
+  kind: MachineKind,
   figures: Readonly<Record<string, readonly LoggedFigure[]>>,
+  proofs: readonly VisitProof[] = [],
 ): CaseState {
   const { fix } = state;
   if (!fix) return state;
-  const filled = { ...state, before: { ...state.before }, after: { ...state.after } };
-  for (const { quantity, unit } of measuresFor(toldSymptoms(state))) {
+  const given = proofs.filter(({ at, task }) => at >= fix.at && task === fix.task);
+  const filled = {
+    ...state,
+    before: { ...state.before },
+    after: { ...state.after },
+    gone: { ...state.gone },
+    proofs: given,
+  };
+  for (const { quantity, good } of given) {
+    const measured = quantity === undefined ? undefined : measureOf(quantity);
+    if (!good || !measured) continue;
+    for (const sign of toldSymptoms(state)) {
+      if (measured.of.includes(sign)) filled.gone[sign] ??= true;
+    }
+  }
+  for (const { quantity, unit } of measuresFor(measuredBy(state), kind)) {
     const logged = figures[quantity] ?? [];
     const before = logged.find(({ at }) => at < fix.at && fix.at - at < BEFORE_DAYS * 86_400_000);
     const after = logged.find(({ at }) => at >= fix.at);
@@ -104,11 +138,12 @@ export function withFigures(
   return filled;
 }
 
-/** The measures that fit a case, each before against after. */
-export function comparisons(state: CaseState): CaseComparison[] {
-  const fitting = measuresFor(toldSymptoms(state));
+/** The measures that fit a case of a kind of machine, and those taken, each before against after. */
+export function comparisons(state: CaseState, kind: MachineKind): CaseComparison[] {
+  const fitting = measuresFor(measuredBy(state), kind);
   const taken = CASE_MEASURES.filter(
-    ({ quantity }) => state.before[quantity] ?? state.after[quantity],
+    ({ quantity, kinds }) =>
+      kinds.includes(kind) && (state.before[quantity] ?? state.after[quantity]),
   );
   return CASE_MEASURES.filter((one) => fitting.includes(one) || taken.includes(one)).map(
     (measure) => {
@@ -129,23 +164,28 @@ export function comparisons(state: CaseState): CaseComparison[] {
 
 export type Proven = 'proven' | 'doubtful' | 'open';
 
+/** Symptoms that tell of weeks, and are not asked again after the work. */
+export const ASKED_LATER: readonly string[] = ['getting-worse', 'slow-drift'];
+
 /**
- * Whether the work of a case held: every symptom told is gone, and every figure taken before and after
- * is better. A figure that is no better makes it doubtful.
+ * Whether the work of a case held: every symptom told and every code seen is gone, and every figure taken
+ * before and after is better. A figure that is no better, or a look of the visit that showed it is not
+ * right, makes it doubtful.
  */
-export function provenBy(state: CaseState): Proven {
+export function provenBy(state: CaseState, kind: MachineKind): Proven {
   if (!state.fix) return 'open';
-  const symptoms = toldSymptoms(state);
-  const figures = comparisons(state).flatMap(({ verdict }) => verdict ?? []);
+  const signs = signsOf(state).filter((sign) => !ASKED_LATER.includes(sign));
+  const figures = comparisons(state, kind).flatMap(({ verdict }) => verdict ?? []);
   if (figures.some((one) => one !== 'better')) return 'doubtful';
-  const allGone = symptoms.every((id) => state.gone[id]);
-  return allGone && (symptoms.length > 0 || figures.length > 0) ? 'proven' : 'open';
+  if (state.proofs?.some(({ good }) => !good)) return 'doubtful';
+  const allGone = signs.every((sign) => state.gone[sign]);
+  return allGone && (signs.length > 0 || figures.length > 0) ? 'proven' : 'open';
 }
 
 /** What came of a case, in a few sentences. */
-export function sayOutcome(state: CaseState): string {
+export function sayOutcome(state: CaseState, kind: MachineKind): string {
   const cause = state.found?.cause ?? state.fix?.cause;
-  const figures = comparisons(state)
+  const figures = comparisons(state, kind)
     .filter(({ before, after }) => before !== undefined && after !== undefined)
     .map(({ measure, before, after }) => `${measure.label}: ${before} before, ${after} after.`);
   return [
@@ -158,11 +198,13 @@ export function sayOutcome(state: CaseState): string {
 /**
  * What the log keeps of an event: a code seen, a figure read, the end.
  * @param after the state once the event is in
+ * @param kind of the machine
  */
 export function entriesOfCase(
   event: CaseEvent,
   after: CaseState,
   { id, machineId }: { id: string; machineId: string },
+  kind: MachineKind,
 ): EntryDraft[] {
   const common = { id: event.id, machineId, caseId: id, at: event.at, source: 'case' } as const;
   if (event.kind === 'code' && event.code.code) {
@@ -181,7 +223,7 @@ export function entriesOfCase(
       {
         ...common,
         kind: 'case',
-        note: sayOutcome(after),
+        note: sayOutcome(after, kind),
         ...(station && station !== 'whole' ? { station } : {}),
       },
     ];

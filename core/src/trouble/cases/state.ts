@@ -22,6 +22,18 @@ export interface LoggedFigure {
   at: number;
 }
 
+/** What a look at the end of a visit showed. */
+export interface VisitProof {
+  /** UTC instant, milliseconds. */
+  at: number;
+  task: string;
+  /** What was looked at. */
+  say: string;
+  good: boolean;
+  /** The figure taken with it, where there is one. */
+  quantity?: string;
+}
+
 /** What holds in a case now: it follows from its events, in their order. */
 export interface CaseState {
   state: 'open' | 'resting' | 'closed';
@@ -46,8 +58,10 @@ export interface CaseState {
   /** Figures by quantity: those before the first work, and those after the latest. */
   before: Record<string, CaseFigure>;
   after: Record<string, CaseFigure>;
-  /** Of symptoms asked again after the work: whether they are gone. */
+  /** Of symptoms and codes (`code:` and its event) asked again after the work: whether they are gone. */
   gone: Record<string, boolean>;
+  /** Proofs that the visit of the work gave. */
+  proofs?: VisitProof[];
   notes: string[];
   reopened: number;
 }
@@ -188,6 +202,41 @@ export const toldSymptoms = ({ answers }: Pick<CaseState, 'answers'>): string[] 
   Object.entries(answers)
     .filter(([id, answer]) => isSymptom(id) && (answer === 'yes' || answer === 'partly'))
     .map(([id]) => id);
+
+/** Under this id a code of a case is asked again. */
+export const signOfCode = (event: string): string => `code:${event}`;
+/** Whether a sign asked again is a code. */
+export const isCodeSign = (sign: string): boolean => sign.startsWith('code:');
+
+/** Whether nothing was told in a case that still holds: somebody only looked, and it is let go in silence. */
+export const isMereLook = (state: CaseState): boolean =>
+  state.state === 'open' &&
+  Object.values(state.answers).every((answer) => answer === 'unknown') &&
+  state.stops.length + state.codes.length + state.notes.length + state.tried.length === 0 &&
+  !state.found &&
+  !state.fix;
+
+/** The open case of a machine in which a symptom or a code was told already, where there is one. */
+export const goesOn = (
+  records: readonly CaseRecord[],
+  machineId: string,
+  told: { finding?: string; code?: string },
+): CaseRecord | undefined =>
+  records.find((record) => {
+    if (record.machineId !== machineId) return false;
+    const state = caseState(record);
+    return (
+      state.state !== 'closed' &&
+      ((told.finding !== undefined && toldSymptoms(state).includes(told.finding)) ||
+        (told.code !== undefined && state.codes.some(({ code }) => code === told.code)))
+    );
+  });
+
+/** What has to be gone for a case to be over: the symptoms told, and the codes seen. */
+export const signsOf = (state: Pick<CaseState, 'answers' | 'codes'>): string[] => [
+  ...toldSymptoms(state),
+  ...state.codes.map(({ event }) => signOfCode(event)),
+];
 
 /** What a case is called: its first symptom, or its code. */
 export function caseTitle(state: Pick<CaseState, 'answers' | 'codes' | 'stops'>): string {

@@ -88,21 +88,3 @@ export const SYMPTOMS: readonly Symptom[] = [
   symptom('damp-round-door', DRYERS, 'feel', 'Fluff and damp round the door'),
   symptom('winter-only', CONDENSING, 'see', 'Only in winter', 0.05),
 ];
-
-/** Words that people use for the same thing, so that any of them finds it. */
-export const SAME_WORDS: readonly (readonly string[])[] = [
-  ['smell', 'smells', 'stink', 'stinks', 'odour', 'reek', 'stench', 'musty', 'mouldy'],
-  ['leak', 'leaks', 'drips', 'pool', 'puddle', 'wet floor', 'water behind'],
-  ['noise', 'noisy', 'loud', 'rattles', 'rumbles', 'squeals', 'roar', 'bangs', 'thumps', 'hums'],
-  ['stuck', 'locked', 'shut', 'jammed'],
-  ['slow', 'slowly', 'long', 'ages', 'hours', 'forever', 'takes'],
-  ['damp', 'wet', 'moist', 'not dry'],
-  ['drain', 'drains', 'empty', 'empties', 'pump', 'water stands', 'full'],
-  ['fill', 'fills', 'water in', 'no water'],
-  ['hot', 'overheats', 'heat', 'burning', 'scorched'],
-  ['cold', 'no heat', 'not heat'],
-  ['spin', 'spins', 'shakes', 'walks', 'jumps', 'vibrates'],
-  ['mould', 'mold', 'black', 'spots', 'slime', 'specks'],
-  ['foam', 'suds', 'soap', 'bubbles'],
-  ['fluff', 'lint', 'hair'],
-];

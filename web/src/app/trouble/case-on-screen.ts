@@ -5,6 +5,7 @@ import {
   caseState,
   caseTitle,
   dayOf,
+  goesOn,
   lookedFix,
   returning,
   sayDay,
@@ -29,6 +30,7 @@ const withoutRecords = ({ kind, features }: Machine): TroubleStart => ({
   situation: { kind, features },
   said: {},
   figures: {},
+  proofs: [],
 });
 
 /** The case on screen: what was told of it, whose machine it is, and what the engine makes of it. */
@@ -100,7 +102,9 @@ export class CaseOnScreen {
   /** With the figures that the log has from before the work, and since. */
   readonly measured = computed(() => {
     const state = this.state();
-    return state && withFigures(state, this.start()?.figures ?? {});
+    const kind = this.owner()?.kind;
+    const { figures = {}, proofs = [] } = this.start() ?? {};
+    return state && kind && withFigures(state, kind, figures, proofs);
   });
   readonly found = computed(() => {
     const cause = this.state()?.found?.cause;
@@ -126,8 +130,9 @@ export class CaseOnScreen {
     }
   }
 
-  /** What was closed within its time and comes back goes on where it was. */
+  /** What is told in an open case goes on there; what was closed within its time is open again. */
   reopened(told: { finding?: string; code?: string }): boolean {
+    if (this.wentOn(told)) return true;
     const machineId = this.machineId();
     const before = machineId && returning(this.#cases.all(), machineId, told, Date.now());
     if (!before) return false;
@@ -137,17 +142,12 @@ export class CaseOnScreen {
     return true;
   }
 
-  /** The open case of this machine in which a finding was told already goes on. */
-  wentOn(finding: string): boolean {
+  /** What is told already in an open case of this machine goes on there. */
+  wentOn(told: { finding?: string; code?: string }): boolean {
     const machineId = this.machineId();
-    const open = this.#cases
-      .all()
-      .filter((record) => record.machineId === machineId)
-      .find((record) => {
-        const { state, answers } = caseState(record);
-        return state !== 'closed' && answers[finding] === 'yes';
-      });
+    const open = machineId && goesOn(this.#cases.all(), machineId, told);
     if (!open) return false;
+    this.#toasts.show('This is told already: here its case goes on.');
     void this.#router.navigate(['/trouble', open.id], { replaceUrl: true });
     return true;
   }

@@ -116,7 +116,9 @@ export class CaseComponent {
   });
   protected readonly sheets = toSignal(this.#codeSheets.all$, { initialValue: [] as CodeSheet[] });
 
-  protected readonly byCode = linkedSignal(() => Boolean(this.code()));
+  /** A code that was typed elsewhere. */
+  protected readonly typedCode = linkedSignal(() => this.code());
+  protected readonly byCode = linkedSignal(() => Boolean(this.typedCode()));
 
   protected readonly symptoms = computed(() => {
     const { symptoms = [] } = this.on.start() ?? {};
@@ -159,7 +161,8 @@ export class CaseComponent {
   );
   protected readonly outcome = computed(() => {
     const state = this.on.measured();
-    return state?.state === 'closed' ? sayOutcome(state) : '';
+    const kind = this.on.owner()?.kind;
+    return state?.state === 'closed' && kind ? sayOutcome(state, kind) : '';
   });
   protected readonly rested = computed(() => {
     const state = this.on.state();
@@ -180,7 +183,7 @@ export class CaseComponent {
       const known = this.on.start()?.symptoms.some(({ id }) => id === finding);
       if (!finding || !known || !this.on.loaded()) return;
       told.destroy();
-      untracked(() => this.on.wentOn(finding) || this.answer(finding, 'yes'));
+      untracked(() => this.answer(finding, 'yes'));
     });
     // The next thing to do is at the top; an answer given further down leads back to it.
     const step = computed(() => {
@@ -242,6 +245,7 @@ export class CaseComponent {
   }
 
   protected seen(code: CodeSeen): void {
+    this.typedCode.set(undefined);
     this.byCode.set(false);
     if (!this.on.record() && code.code && this.on.reopened({ code: code.code })) return;
     this.on.tell({ kind: 'code', code });

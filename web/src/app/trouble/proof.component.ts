@@ -1,16 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  ASKED_LATER,
   causeById,
   comparisons,
   provenBy,
+  sayCode,
   sayFinding,
+  signOfCode,
   toldSymptoms,
   type CaseComparison,
   type CaseState,
+  type MachineKind,
   type Visit,
   type Happening,
 } from '@needlecase/core';
+import { StopwatchComponent } from '../measure/parts/stopwatch.component';
 import { SelectComponent } from '../shared/select.component';
 
 const RETURNS = [14, 30, 60, 90];
@@ -18,13 +23,14 @@ const RETURNS = [14, 30, 60, 90];
 /** After the work: the same figures as before, and whether what was told is gone. */
 @Component({
   selector: 'nc-case-proof',
-  imports: [RouterLink, SelectComponent],
+  imports: [RouterLink, SelectComponent, StopwatchComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './proof.component.html',
   styleUrls: ['./card.scss', './proof.component.scss'],
 })
 export class CaseProofComponent {
   readonly state = input.required<CaseState>();
+  readonly kind = input.required<MachineKind>();
   /** The visit that the work is done in, while it is open. */
   readonly run = input<Visit>();
   readonly tell = output<Happening>();
@@ -35,17 +41,30 @@ export class CaseProofComponent {
   protected readonly wrong = signal<Record<string, string>>({});
 
   protected readonly fix = computed(() => causeById(this.state().fix!.cause).fix);
-  protected readonly figures = computed(() => comparisons(this.state()));
-  protected readonly proven = computed(() => provenBy(this.state()));
+  protected readonly figures = computed(() => comparisons(this.state(), this.kind()));
+  protected readonly proven = computed(() => provenBy(this.state(), this.kind()));
   protected readonly asked = computed(() =>
-    toldSymptoms(this.state())
-      .filter((id) => id !== 'getting-worse' && id !== 'slow-drift')
-      .map((id) => ({ id, say: sayFinding(id), gone: this.state().gone[id] })),
+    [
+      ...toldSymptoms(this.state())
+        .filter((id) => !ASKED_LATER.includes(id))
+        .map((id) => ({ id, say: sayFinding(id) })),
+      ...this.state().codes.map((code) => ({
+        id: signOfCode(code.event),
+        say: `The display shows ${sayCode(code)}`,
+      })),
+    ].map((one) => ({ ...one, gone: this.state().gone[one.id] })),
   );
 
   protected width(one: CaseComparison, which: 'before' | 'after'): number {
     const most = Math.max(one.before ?? 0, one.after ?? 0);
     return most ? (100 * (one[which] ?? 0)) / most : 0;
+  }
+
+  /** What a stopwatch showed, in the measure's own unit. */
+  protected counted({ measure }: CaseComparison, seconds: number): string {
+    return String(
+      measure.unit === 'min' ? Math.max(0.1, Number((seconds / 60).toFixed(1))) : seconds,
+    );
   }
 
   protected measure({ measure }: CaseComparison, field: HTMLInputElement): void {

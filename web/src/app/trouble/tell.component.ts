@@ -1,6 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { SAME_WORDS, type Sense, type SymptomView } from '@needlecase/core';
-import MiniSearch from 'minisearch';
+import {
+  readCode,
+  symptomFinder,
+  type CodeSheet,
+  type Machine,
+  type Sense,
+  type SymptomView,
+} from '@needlecase/core';
 
 const SENSES: Record<Sense, string> = {
   see: 'What you see',
@@ -10,7 +16,12 @@ const SENSES: Record<Sense, string> = {
   read: 'What the display says',
 };
 
-/** What a person notices, found as it is typed, grouped by the sense that notices it. */
+/** So many are told for what was typed. */
+const MOST = 8;
+/** A letter or two with digits, digits alone: "E 18", "4E2". */
+const LIKE_A_CODE = /^[\p{L}]{0,3}[ .:-]?\d{1,4}[\p{L}]?\d?$/u;
+
+/** What a person notices: found by whatever words, or picked by the sense that notices it. */
 @Component({
   selector: 'nc-tell',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -21,24 +32,37 @@ const SENSES: Record<Sense, string> = {
       class="form-control"
       autocomplete="off"
       maxlength="120"
-      placeholder="In a few words: slow, smell, long"
+      placeholder="In your own words, or a code"
       [value]="typed()"
       (input)="typed.set(field.value)"
       #field
     />
-    @for (group of groups(); track group.name) {
-      <fieldset>
-        <legend>{{ group.name }}</legend>
-        @for (symptom of group.symptoms; track symptom.id) {
-          <button type="button" class="choice" (click)="choose(symptom.id)">
-            {{ symptom.say }}
-          </button>
+    @if (asCode(); as code) {
+      <button type="button" class="choice code" (click)="coded.emit(code)">
+        On the display: {{ code }}
+      </button>
+    }
+    @if (typed().trim()) {
+      @for (symptom of found(); track symptom.id) {
+        <button type="button" class="choice" (click)="choose(symptom.id)">{{ symptom.say }}</button>
+      } @empty {
+        @if (!asCode()) {
+          <p class="soft">
+            Nothing fits these words. Try others, or fewer; or say what is nearest to it.
+          </p>
         }
-      </fieldset>
-    } @empty {
-      <p class="soft">
-        Nothing fits these words. Try others, or fewer; or say what is nearest to it.
-      </p>
+      }
+    } @else {
+      @for (group of groups(); track group.name) {
+        <fieldset>
+          <legend>{{ group.name }}</legend>
+          @for (symptom of group.symptoms; track symptom.id) {
+            <button type="button" class="choice" (click)="choose(symptom.id)">
+              {{ symptom.say }}
+            </button>
+          }
+        </fieldset>
+      }
     }
   `,
   styles: `
@@ -62,51 +86,41 @@ const SENSES: Record<Sense, string> = {
 })
 export class TellComponent {
   readonly symptoms = input.required<readonly SymptomView[]>();
+  /** Whose display may show a code. */
+  readonly machine = input<Machine>();
+  readonly sheets = input<readonly CodeSheet[]>([]);
   readonly told = output<string>();
+  /** A code was typed. */
+  readonly coded = output<string>();
   protected readonly typed = signal('');
 
-  readonly #search = computed(() => {
-    const search = new MiniSearch<SymptomView & { words: string }>({
-      fields: ['say', 'words'],
-      searchOptions: {
-        prefix: true,
-        fuzzy: (term) => (term.length > 5 ? 0.3 : term.length > 4 ? 0.2 : false),
-        combineWith: 'AND',
-        boost: { say: 2 },
-      },
-    });
-    search.addAll(this.symptoms().map((one) => ({ ...one, words: sameAs(one.say) })));
-    return search;
+  readonly #find = computed(() => symptomFinder(this.symptoms()));
+  /** What fits best, first. */
+  protected readonly found = computed(() => {
+    const byId = new Map(this.symptoms().map((one) => [one.id, one]));
+    return this.#find()(this.typed())
+      .slice(0, MOST)
+      .map((id) => byId.get(id)!);
   });
-
-  protected readonly groups = computed(() => {
+  /** A code typed here: one of a sheet, or what looks like one. */
+  protected readonly asCode = computed(() => {
     const typed = this.typed().trim();
-    const found = new Set<string>(
-      typed
-        ? this.#search()
-            .search(typed)
-            .map(({ id }) => id as string)
-        : [],
-    );
-    const fitting = this.symptoms().filter(({ id }) => !typed || found.has(id));
-    return Object.entries(SENSES)
+    const machine = this.machine();
+    if (!typed || !machine) return '';
+    const known = readCode(typed, this.sheets(), machine).is === 'found';
+    return known || LIKE_A_CODE.test(typed) ? typed : '';
+  });
+  protected readonly groups = computed(() =>
+    Object.entries(SENSES)
       .map(([sense, name]) => ({
         name,
-        symptoms: fitting.filter((symptom) => symptom.sense === sense),
+        symptoms: this.symptoms().filter((symptom) => symptom.sense === sense),
       }))
-      .filter(({ symptoms }) => symptoms.length);
-  });
+      .filter(({ symptoms }) => symptoms.length),
+  );
 
   protected choose(id: string): void {
     this.typed.set('');
     this.told.emit(id);
   }
-}
-
-/** Other words for what a sentence says. */
-function sameAs(say: string): string {
-  const words = ` ${say.toLowerCase().replaceAll(/[^a-z]+/g, ' ')} `;
-  return SAME_WORDS.filter((group) => group.some((word) => words.includes(` ${word} `)))
-    .flat()
-    .join(' ');
 }

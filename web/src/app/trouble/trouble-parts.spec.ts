@@ -94,15 +94,36 @@ describe('TellComponent', () => {
 
   it.each([
     ['stinks', 'It smells musty'],
+    ['wont pump the water out', 'It does not drain: water stands in the drum'],
     ['puddle', 'Drips or a pool at the front'],
     ['noise', 'It rattles or clicks at the pump'],
     ['drians', 'It drains slowly'],
     ['spi', 'It does not spin up'],
+    ['leaking', 'Drips or a pool at the front'],
   ])('finds by “%s”: %s', (typed, symptom) => {
     const { fixture, host } = show();
     type(host, typed);
     fixture.detectChanges();
     expect(said(host)).toContain(symptom);
+  });
+
+  it.each([
+    ['e18', 'On the display: e18'],
+    ['CL', 'On the display: CL'],
+    ['F 07', 'On the display: F 07'],
+    ['5 minutes', undefined],
+  ])('takes “%s” as a code: %s', (typed, button) => {
+    const { fixture, host } = show();
+    fixture.componentRef.setInput('machine', machine);
+    fixture.componentRef.setInput('sheets', [sheet]);
+    const codes: string[] = [];
+    fixture.componentInstance.coded.subscribe((code) => codes.push(code));
+    type(host, typed);
+    fixture.detectChanges();
+    const found = host.querySelector<HTMLButtonElement>('.choice.code');
+    expect(found?.textContent.trim()).toBe(button);
+    found?.click();
+    expect(codes).toEqual(button ? [typed] : []);
   });
 
   it('says so where nothing fits, and tells what is chosen', () => {
@@ -160,6 +181,7 @@ describe('CaseProofComponent', () => {
   const fix = happened('fix', { cause: 'filter-clogged' });
   function show(...events: CaseEvent[]) {
     const fixture = TestBed.createComponent(CaseProofComponent);
+    fixture.componentRef.setInput('kind', 'front-load-washer');
     fixture.componentRef.setInput('state', caseState({ events }));
     const told: Happening[] = [];
     fixture.componentInstance.tell.subscribe((one) => told.push(one));

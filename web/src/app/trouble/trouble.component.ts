@@ -6,6 +6,7 @@ import {
   caseTitle,
   dayOf,
   ENDING_WORDS,
+  isMereLook,
   isRested,
   sayDay,
   type CaseRecord,
@@ -37,7 +38,12 @@ export class TroubleComponent {
 
   protected readonly bench = computed(() => this.#loaded()?.value);
   protected readonly unread = computed(() => (this.bench() ? undefined : this.#loaded()?.problem));
-  readonly #told = computed(() => this.#cases.all().map((record) => this.#tellOf(record)));
+  readonly #told = computed(() =>
+    this.#cases
+      .all()
+      .filter((record) => !isMereLook(caseState(record)))
+      .map((record) => this.#tellOf(record)),
+  );
   protected readonly open = computed(() => this.#told().filter(({ state }) => state !== 'closed'));
   protected readonly closed = computed(() =>
     this.#told()
