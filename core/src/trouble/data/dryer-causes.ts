@@ -41,6 +41,11 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     kinds: DRYERS,
     station: 'screen-well',
     prior: 0.1,
+    likelier: {
+      when: { kinds: ['tower'], or: { screenWell: ['yes'], stacked: ['above', 'below'] } },
+      prior: 0.4,
+      said: 'in a stack the second screen closes before the duct does',
+    },
     fouling: 'screen-well',
     makes: { 'long-drying': 'often', 'weak-air': 'often', 'torch-well': DECIDES },
     fix: { who: 'you', say: 'Clear the screen well.', task: 'screen-well', minutes: 20 },
@@ -57,6 +62,11 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
       'long-drying': 'often',
       'weak-air': 'often',
       'turn-blower': DECIDES,
+    },
+    closed: {
+      who: 'professional',
+      say: 'Have the blower wheel cleaned: on this machine it is reached only from inside.',
+      minutes: 180,
     },
     fix: {
       who: 'skilled',
@@ -320,7 +330,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     station: 'heat-exchanger',
     prior: 0.2,
     fouling: 'heat-exchanger',
-    raised: { drifting: 0.35 },
+    raised: { drifting: 0.35, sheets: 0.3 },
     makes: {
       'long-drying': 'often',
       'room-damp': 'often',
@@ -345,6 +355,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     station: 'fine-filter',
     prior: 0.2,
     fouling: 'fine-filter',
+    raised: { sheets: 0.35 },
     makes: {
       'long-drying': 'often',
       'stops-minutes': 'often',

@@ -45,6 +45,10 @@ export interface TroubleCause {
   station: string;
   /** Where it sits, and how it is put right, on a machine that has no such station. */
   elsewhere?: { station: string; fix: Fix };
+  /** How it is put right on a machine that does not have the fix's task; without it, it has no such cause. */
+  closed?: Fix;
+  /** Where it is likelier by how the machine is built, and why, in words. */
+  likelier?: { when: When; prior: number; said: string };
   /** Chance within a year, above 0 and below 1; where it fouls, that of a typical state. */
   prior: number;
   /** The care task whose station's fouling moves the prior. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { MACHINE_KINDS, type MachineKind } from '../../model/vocabulary.js';
+import { CONDENSING, DRYERS, MACHINE_KINDS, type MachineKind } from '../../model/vocabulary.js';
 import type { Features } from '../../model/schemas.js';
 import { tasksOf } from '../../care/catalogue/lookup.js';
 import { HIDDEN_STATES } from '../data/states.js';
@@ -30,6 +30,78 @@ describe('causes, however a machine is built', () => {
         kind,
       ).toEqual([]);
     }
+  });
+
+  it('are a professional’s where nobody reaches them: a blower without access', () => {
+    for (const kind of DRYERS) {
+      const blower = (blowerAccess: 'yes' | 'no') =>
+        causesOf({ kind, features: { blowerAccess } }).find(({ id }) => id === 'blower-packed')
+          ?.fix;
+      expect(blower('no'), kind).toMatchObject({ who: 'professional' });
+      expect(blower('no')!.task).toBeUndefined();
+    }
+  });
+
+  it('say the softener sheets that coat fine filter and exchanger', () => {
+    for (const kind of CONDENSING) {
+      const chance = (cause: string, sheets: boolean) =>
+        assess(new Diagnosis({ kind, features: {}, circumstances: sheets ? ['sheets'] : [] }), {
+          'long-drying': 'yes',
+        }).suspects.find((one) => one.cause.id === cause)!;
+      for (const cause of ['fine-filter-clogged', 'exchanger-matted']) {
+        expect(chance(cause, true).chance).toBeGreaterThan(1.05 * chance(cause, false).chance);
+        expect(chance(cause, true).because.join()).toContain('softener or dryer sheets');
+      }
+    }
+  });
+
+  it('in a stack with a second screen suspect the well before the duct, and say why', () => {
+    for (const machine of [
+      { kind: 'vented-dryer', features: { screenWell: 'yes', stacked: 'above' } },
+      { kind: 'tower', features: { screenWell: 'yes' } },
+    ] as const) {
+      const { suspects, advice } = assess(new Diagnosis(machine), { 'long-drying': 'yes' });
+      const rank = (id: string) => suspects.findIndex(({ cause }) => cause.id === id);
+      expect(rank('well-matted')).toBeLessThan(rank('duct-lined'));
+      expect(suspects[rank('well-matted')]!.because.join()).toContain('second screen');
+      const of = (id: string) => advice!.fixes.findIndex(({ cause }) => cause.id === id);
+      expect(of('well-matted')).toBeLessThan(of('duct-lined'));
+    }
+    expect(
+      assess(new Diagnosis({ kind: 'vented-dryer', features: { screenWell: 'yes' } }), {
+        'long-drying': 'yes',
+      }).suspects[0]!.cause.id,
+    ).toBe('duct-lined');
+  });
+
+  it('are spoken against by a station just cleaned, and for by one that is overdue', () => {
+    const told = (state: number) =>
+      assess(
+        new Diagnosis({
+          kind: 'front-load-washer',
+          features: {},
+          fouling: { 'pump-filter': state },
+        }),
+        { 'drains-slowly': 'yes' },
+        [],
+        { 'pump-filter': 'the filter’s record' },
+      ).suspects.find(({ cause }) => cause.id === 'filter-clogged')!;
+    expect(told(0.05).because.join()).not.toContain('record');
+    expect(told(0.05).against.join()).toContain('record');
+    expect(told(1.1).because.join()).toContain('record');
+    expect(told(1.1).against.join()).not.toContain('record');
+  });
+
+  it('does not drain, a locked door and a drain code say hardly more than the first of them', () => {
+    const chance = (...seen: string[]) =>
+      chanceOf(
+        'front-load-washer',
+        'filter-clogged',
+        Object.fromEntries(seen.map((id) => [id, 'yes' as const])),
+      );
+    const one = chance('wont-drain');
+    expect(Math.abs(chance('wont-drain', 'door-locked') - one)).toBeLessThan(0.07);
+    expect(chance('wont-drain', 'door-locked', 'code-drain') - one).toBeLessThan(0.15);
   });
 
   it('name as a fix only work that the machine has', () => {

@@ -25,7 +25,10 @@ const MOST = 0.7;
  */
 const byFouling = (fouling: number): number => 0.15 + 1.5 * Math.min(1.2, Math.max(0, fouling));
 
-/** The causes that a machine can have, as it is built; a fix names only work that the machine has. */
+/**
+ * The causes that a machine can have, as it is built; a fix names only work that the machine has, and is
+ * a professional's where it cannot be reached.
+ */
 export function causesOf(machine: Build): TroubleCause[] {
   const stations = new Set(stationsOf(machine).map(({ id }) => id));
   const tasks = new Set(tasksOf(machine).map(({ id }) => id));
@@ -35,16 +38,33 @@ export function causesOf(machine: Build): TroubleCause[] {
       const { elsewhere } = cause;
       return elsewhere && stations.has(elsewhere.station) ? { ...cause, ...elsewhere } : [];
     })
-    .map((cause) => {
-      const { task, ...fix } = cause.fix;
-      return task === undefined || tasks.has(task) ? cause : { ...cause, fix };
+    .flatMap((cause) => {
+      const { task } = cause.fix;
+      if (task === undefined || tasks.has(task)) return cause;
+      return cause.closed ? { ...cause, fix: cause.closed } : [];
     });
 }
 
 /** The chance of a cause by its station's state alone, whatever the circumstances. */
-function byState({ prior, fouling }: TroubleCause, { fouling: known = {} }: Situation): number {
+function byState(cause: TroubleCause, { fouling: known = {}, ...machine }: Situation): number {
+  const { fouling, likelier } = cause;
+  const prior = likelier && holds(likelier.when, machine) ? likelier.prior : cause.prior;
   const state = fouling === undefined ? undefined : known[fouling];
   return state === undefined ? prior : prior * byFouling(state);
+}
+
+/** Judgement: nearer to 1 than this, the state of a station speaks neither for its cause nor against it. */
+const SPEAKS = 1.15;
+
+/** Whether the state of its station, as far as it is known, speaks for a cause, against it, or neither. */
+export function stateSpeaks(
+  { fouling }: TroubleCause,
+  { fouling: known = {} }: Situation,
+): 'for' | 'against' | undefined {
+  const state = fouling === undefined ? undefined : known[fouling];
+  if (state === undefined) return undefined;
+  const times = byFouling(state);
+  return times >= SPEAKS ? 'for' : times <= 1 / SPEAKS ? 'against' : undefined;
 }
 
 /** The circumstance that a cause's prior comes from, where one made it likelier than it would be. */

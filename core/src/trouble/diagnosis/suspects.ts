@@ -5,7 +5,8 @@ import type { StopRule, TroubleCause } from '../data/types.js';
 import { CIRCUMSTANCES_SAID } from '../data/circumstances.js';
 import { STOP_RULES } from '../data/stops.js';
 import { PARTLY_YES, type CauseBelief } from './hypotheses.js';
-import { raisedBy } from './priors.js';
+import { holds } from '../../care/catalogue/lookup.js';
+import { raisedBy, stateSpeaks } from './priors.js';
 
 /** A cause with its chance, and what speaks for and against it. */
 export interface Suspect {
@@ -76,6 +77,9 @@ function suspectsOf(
         .sort((a, b) => Math.abs(Math.log(b.times)) - Math.abs(Math.log(a.times)));
       const known = cause.fouling === undefined ? undefined : history[cause.fouling];
       const raised = raisedBy(cause, trouble.situation);
+      const speaks = stateSpeaks(cause, trouble.situation) ?? 'for';
+      const { likelier } = cause;
+      const built = likelier && holds(likelier.when, trouble.situation) ? [likelier.said] : [];
       return {
         cause,
         chance,
@@ -84,13 +88,17 @@ function suspectsOf(
             .filter(({ times }) => times >= TELLING)
             .slice(0, REASONS)
             .map(({ id, answer }) => sayAnswer(trouble.say(id), answer)),
-          ...(known ? [known] : []),
+          ...(known && speaks === 'for' ? [known] : []),
+          ...built,
           ...(raised ? [CIRCUMSTANCES_SAID[raised]] : []),
         ],
-        against: weighed
-          .filter(({ times }) => times <= 1 / TELLING)
-          .slice(0, REASONS)
-          .map(({ id, answer }) => sayAnswer(trouble.say(id), answer)),
+        against: [
+          ...weighed
+            .filter(({ times }) => times <= 1 / TELLING)
+            .slice(0, REASONS)
+            .map(({ id, answer }) => sayAnswer(trouble.say(id), answer)),
+          ...(known && speaks === 'against' ? [known] : []),
+        ],
       };
     });
 }
