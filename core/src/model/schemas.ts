@@ -95,6 +95,8 @@ export const TaskRule = closed({
     }),
   ),
   off: Type.Optional(Type.Boolean()),
+  /** Something of what fouls it is different since then: finds from before no longer hold its dates. */
+  changed: Type.Optional(closed({ on: calendarDate(), what: text(120, 1) })),
   /** A safety task is switched off or stretched only by somebody who was asked twice. */
   acknowledged: Type.Optional(Type.Boolean()),
 });

@@ -38,7 +38,7 @@ export function addToCase(
     if (store.cases.knows(event.id)) continue;
     store.cases.add(record.id, event);
     record.events.push(event);
-    for (const draft of entriesOfCase(event, now(), record, machine.kind)) {
+    for (const draft of entriesOfCase(event, now(), record, machine)) {
       if (store.entries.get(draft.id!)) continue;
       store.entries.add(completed(draft, machine), { zone, author: AUTHOR });
       logged = true;

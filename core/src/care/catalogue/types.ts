@@ -110,7 +110,7 @@ export type SetUpUse = string | { id: string; when: When };
 export interface StationMeasure {
   quantity: QuantityId;
   limit: number;
-  /** Spread of ln F of one reading. */
+  /** Standard deviation of ln of one reading: by hand some 10 %. */
   spread: number;
 }
 

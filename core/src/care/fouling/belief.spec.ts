@@ -200,18 +200,54 @@ describe('Belief', () => {
     );
   });
 
-  it('takes a measured fouling for sharper than a grade, and a clear one for no more than clear', () => {
+  const read = (ratio: number, n = 50, limit = 2) => {
+    const belief = new RateBelief(50);
+    belief.measure({ ratio, limit, error: 0.1 }, n);
+    return belief;
+  };
+
+  it('takes a figure for sharper than a grade where it has grown, and for little near clean', () => {
     const graded = beliefAfter(50, [[50, 2]]);
-    const measured = new RateBelief(50);
-    measured.measure(0.42, 50, 0.15);
-    expect(measured.spread()).toBeLessThan(graded.spread());
-    expect(measured.foulingAt(50).median).toBeCloseTo(0.42, 1);
-    const [clear, clearer] = [0.09, 0].map((fouling) => {
-      const belief = new RateBelief(50);
-      belief.measure(fouling, 50, 0.15);
-      return belief.dueAt();
-    });
-    expect(clear).toBe(clearer);
+    expect(read(1.9).spread()).toBeLessThan(graded.spread());
+    expect(Math.abs(read(1.9).foulingAt(50).median - 0.85)).toBeLessThan(0.06);
+    expect(read(1.02).spread()).toBeGreaterThan(graded.spread());
+  });
+
+  it('agrees with plain sums over ln r, error on the reading (trapezoid rule, 20,000 points)', () => {
+    for (const [ratio, n, limit] of [
+      [1.42, 50, 2],
+      [1.05, 20, 1.5],
+      [3, 80, 2],
+    ] as const) {
+      const belief = read(ratio, n, limit);
+      const centre = Math.log(0.9 / 50) - 0.6 * 1.2815515655446004;
+      const points = Array.from({ length: 20_000 }, (_, i) => centre - 4 + (8 * i) / 20_000);
+      const weights = points.map((x) => {
+        const z = (Math.log(ratio) - Math.log(1 + Math.exp(x) * n * (limit - 1))) / 0.1;
+        return Math.exp(-0.5 * ((x - centre) / 0.6) ** 2 - 0.5 * z * z);
+      });
+      const whole = weights.reduce((sum, one) => sum + one, 0);
+      let sum = 0;
+      const at = weights.findIndex((one) => (sum += one) >= 0.9 * whole);
+      expect(belief.dueAt() / (0.9 / Math.exp(points[at]!))).toBeCloseTo(1, 2);
+    }
+  });
+
+  it('has no cliff: a hair’s breadth more in a figure moves the due point by a hair’s breadth', () => {
+    let before = read(0.8).dueAt();
+    for (let ratio = 0.8; ratio < 4; ratio += 0.0025) {
+      const now = read(ratio).dueAt();
+      expect(Math.abs(now / before - 1), `at ${ratio}`).toBeLessThan(0.02);
+      expect(now).toBeLessThanOrEqual(before * (1 + 1e-9));
+      before = now;
+    }
+  });
+
+  /* By the same quadrature over a wider range, computed once. */
+  it('does not saturate: blocked at the first load, and at 7 days of 365 three times', () => {
+    expect(beliefAfter(50, [[1, 4]]).dueAt()).toBeCloseTo(2.05, 1);
+    const thrice = Array<Seen>(3).fill([7, 4]);
+    expect(beliefAfter(365, thrice).dueAt()).toBeCloseTo(7.1, 1);
   });
 
   it('refuses an interval of nothing', () => {

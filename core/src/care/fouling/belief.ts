@@ -23,9 +23,14 @@ const GRADE_SPREAD = 0.35;
 /** Upper edges of the grades 0 to 3; grade 4 has none. */
 export const GRADE_EDGES = [0.1, 0.3, 0.6, 0.9] as const;
 
+/*
+ * The grid reaches further to the fast side: what blocks at the first load of an interval of hundreds has
+ * to be believed.
+ */
 const STEP = 0.15;
-const HALF = 22;
-const POINTS = 2 * HALF + 1;
+const LOW = 20;
+const HIGH = 42;
+const POINTS = LOW + HIGH + 1;
 /** Log weights further than this below the highest are nothing. */
 const NOTHING = 20;
 
@@ -35,7 +40,7 @@ export const LEAST_USE = 0.5;
 /** Log weights over ln r before anything was seen. */
 const PRIOR: readonly number[] = Array.from(
   { length: POINTS },
-  (_, i) => -0.5 * (((i - HALF) * STEP) / RATE_SIGMA) ** 2,
+  (_, i) => -0.5 * (((i - LOW) * STEP) / RATE_SIGMA) ** 2,
 );
 
 const QUANTILES = new Map<number, number>();
@@ -87,16 +92,22 @@ function logLikelihood(grade: Grade, lnFouling: number): number {
   return -0.5 * nearest * nearest - Math.log(nearest * Math.sqrt(2 * Math.PI));
 }
 
-/** Log of the normal distribution function, far into its lower tail. */
-const logBelow = (z: number): number =>
-  z > -30 ? Math.log(normalCdf(z)) : -0.5 * z * z - Math.log(-z * Math.sqrt(2 * Math.PI));
+const PER_STEP = Math.exp(STEP);
+
+/** A figure read at a station. */
+export interface Figure {
+  /** What was read, over the figure of the clean machine. */
+  ratio: number;
+  /** How many times its clean figure it reaches where F = 1. */
+  limit: number;
+  /** Standard deviation of ln ratio: of one reading, and of what it is held against. */
+  error: number;
+}
 
 /** A belief about the rate r of one station, moved by what was seen. */
 export class RateBelief {
   readonly #centre: number;
   #logWeights: number[];
-  /** Index of the highest log weight as it was last looked for. */
-  #peak = HALF;
   #rates: Fouling | undefined;
 
   /**
@@ -115,9 +126,7 @@ export class RateBelief {
 
   /** The same belief, to be moved on its own. */
   copy(): RateBelief {
-    const copy = new RateBelief(this.interval, this.risk, this.#logWeights);
-    copy.#peak = this.#peak;
-    return copy;
+    return new RateBelief(this.interval, this.risk, this.#logWeights);
   }
 
   /**
@@ -138,23 +147,21 @@ export class RateBelief {
   }
 
   /**
-   * Takes in a measured fouling, a sharper sight of the same F. Below the first grade's edge it only
-   * says that the station is clear.
-   * @param fouling measured F, 0 or more
+   * Takes in a figure that grows with fouling: v = clean (1 + F (limit - 1)), read with an error on the
+   * figure itself. Near clean it says little of F, and that continuously.
    * @param n loads or days since the last clean
-   * @param spread standard deviation of ln F of one measurement
    * @param sign -1 takes it back
    * @returns whether it told anything
    */
-  measure(fouling: number, n: number, spread: number, sign: 1 | -1 = 1): boolean {
-    if (!(n >= LEAST_USE) || !(fouling >= 0)) return false;
-    const clear = fouling < GRADE_EDGES[0];
-    const seen = Math.log(clear ? GRADE_EDGES[0] : fouling);
-    const lowest = this.#lowest(n);
+  measure({ ratio, limit, error }: Figure, n: number, sign: 1 | -1 = 1): boolean {
+    if (!(n >= LEAST_USE) || !(ratio > 0)) return false;
+    const seen = Math.log(ratio);
+    const grows = limit - 1;
     const weights = this.#logWeights;
-    for (let i = 0; i < POINTS; i++) {
-      const z = (seen - lowest - i * STEP) / spread;
-      weights[i]! += sign * (clear ? logBelow(z) : -0.5 * z * z);
+    let fouling = Math.exp(this.#lowest(n));
+    for (let i = 0; i < POINTS; i++, fouling *= PER_STEP) {
+      const z = (seen - Math.log1p(fouling * grows)) / error;
+      weights[i]! -= sign * 0.5 * z * z;
     }
     this.#rates = undefined;
     return true;
@@ -162,7 +169,7 @@ export class RateBelief {
 
   /** ln F at the lowest point of the grid after some use. */
   #lowest(n: number): number {
-    return this.#centre - HALF * STEP + Math.log(n);
+    return this.#centre - LOW * STEP + Math.log(n);
   }
 
   #addTable(rows: readonly Float64Array[], n: number, sign: 1 | -1): void {
@@ -189,16 +196,12 @@ export class RateBelief {
    */
   #weigh(): [first: number, last: number, fine: number] {
     const logs = this.#logWeights;
-    // The belief is log-concave: it falls off to both sides of its peak.
-    let peak = this.#peak;
-    while (peak + 1 < POINTS && logs[peak + 1]! > logs[peak]!) peak++;
-    while (peak > 0 && logs[peak - 1]! > logs[peak]!) peak--;
-    this.#peak = peak;
-    const highest = logs[peak]!;
-    let first = peak;
-    let last = peak;
-    while (first > 0 && logs[first]! > highest - NOTHING) first--;
-    while (last + 1 < POINTS && logs[last]! > highest - NOTHING) last++;
+    let highest = logs[0]!;
+    for (let i = 1; i < POINTS; i++) if (logs[i]! > highest) highest = logs[i]!;
+    let first = 0;
+    let last = POINTS - 1;
+    while (first + 1 < last && logs[first + 1]! <= highest - NOTHING) first++;
+    while (last - 1 > first && logs[last - 1]! <= highest - NOTHING) last--;
     const span = last - first;
     const fine = span > 30 ? 1 : span > 15 ? 2 : FINER;
     for (let i = first; i < last; i++) {
@@ -220,7 +223,7 @@ export class RateBelief {
 
   /** ln r at a place on the grid, which may lie between two points. */
   #lnRateAt(place: number): number {
-    return this.#centre + (place - HALF) * STEP;
+    return this.#centre + (place - LOW) * STEP;
   }
 
   /**
@@ -259,7 +262,7 @@ export class RateBelief {
 
   /** No evidence can bring the due point below this. */
   leastDueAt(): number {
-    return DUE_LEVEL / Math.exp(this.#centre + HALF * STEP);
+    return DUE_LEVEL / Math.exp(this.#centre + HIGH * STEP);
   }
 
   /** Use at which the limit itself, F = 1, is passed with a chance of one, five and nine in ten. */
@@ -282,7 +285,7 @@ export class RateBelief {
   chanceAbove(level: number, n: number): number {
     if (!(n > 0)) return 0;
     const [first, last, fine] = this.#weigh();
-    const at = ((Math.log(level / n) - this.#centre) / STEP + HALF) * fine;
+    const at = ((Math.log(level / n) - this.#centre) / STEP + LOW) * fine;
     let above = 0;
     let whole = 0;
     for (let i = first; i < last; i++) {

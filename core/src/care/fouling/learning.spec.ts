@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { randomLcg, randomNormal } from 'd3-random';
 import { describe, expect, it } from 'vitest';
 import type { Grade } from '../../model/vocabulary.js';
 import { inDriver } from '../catalogue/interval-figure.js';
@@ -51,13 +52,19 @@ const question = (
 
 const sighting = fc.tuple(fc.integer({ min: 5, max: 120 }), fc.constantFrom<Grade>(0, 1, 2, 3, 4));
 
-/** The rule as it is written down: at each opening by half at most, and never past the most. */
+/**
+ * The rule as it is written down: at each opening by half at most, never past the most, never past an age
+ * at which it failed, and after a heavy find by 15 % of its age at most.
+ */
 function byTheRule(seen: readonly (readonly [number, Grade])[], base: number): number {
   const belief = new RateBelief(base, 0.1);
   const most = Math.max(2 * inDriver(task.intervals.stretch, 'loads'), base);
+  let failed = Infinity;
   return seen.reduce((before, [n, grade]) => {
     belief.observe(grade, n);
-    return Math.min(belief.dueAt(), 1.5 * before, most);
+    if (grade === 4) failed = Math.min(failed, n);
+    const found = grade >= 3 ? 1.15 * n : Infinity;
+    return Math.min(belief.dueAt(), 1.5 * before, most, failed, found);
   }, base);
 }
 
@@ -120,6 +127,52 @@ describe('what is learned of an interval', () => {
   });
 });
 
+describe('a breakdown teaches', () => {
+  it('no date is later than an age at which it failed', () => {
+    fc.assert(
+      fc.property(fc.array(sighting, { minLength: 1, maxLength: 12 }), (seen) => {
+        const { learned } = learn(question(seen));
+        for (const [n, grade] of seen) if (grade === 4) expect(learned).toBeLessThanOrEqual(n);
+        const [n, grade] = seen.at(-1)!;
+        if (grade === 3) expect(learned).toBeLessThanOrEqual(1.15 * n + 1e-9);
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  it('blocked at 41 loads: never later than 41; a heavy find at 60: never later than 69', () => {
+    expect(learn(question([[41, 4]], { base: 80 })).learned).toBeLessThanOrEqual(41);
+    const sure = Array.from({ length: 9 }, () => [60, 1] as const);
+    expect(learn(question([...sure, [41, 4], ...sure], { base: 80 }))).toMatchObject({
+      learned: 41,
+      held: 'failed',
+    });
+    expect(learn(question([[60, 3]], { base: 90 })).learned).toBeLessThanOrEqual(69);
+  });
+
+  it('heavy, moderate, heavy does not lengthen 29 to 62', () => {
+    const { learned } = learn(
+      question(
+        [
+          [29, 3],
+          [29, 2],
+          [29, 3],
+        ],
+        { base: 29 },
+      ),
+    );
+    expect(learned).toBeLessThanOrEqual(1.15 * 29 + 1e-9);
+  });
+
+  it('holds nothing once something of its cause was changed and noted', () => {
+    const seen = [[41, 4] as const, ...Array.from({ length: 6 }, () => [60, 0] as const)];
+    const asked = question(seen);
+    expect(learn(asked).learned).toBeLessThanOrEqual(41);
+    const changedOn = asked.openings.list[2]!.day;
+    expect(learn({ ...asked, changedOn }).learned).toBeGreaterThan(41);
+  });
+});
+
 describe('figures read at the machine', () => {
   const read = (loads: number, value: number) => {
     const at = FROM + DAY / 2 + loads * DAY;
@@ -137,5 +190,46 @@ describe('figures read at the machine', () => {
     expect(seen.measured).toBe(1);
     expect(evidence[0]!.measured).toMatchObject({ quantity: 'drain-time', value: 76, clean: 40 });
     expect(learned).toBeLessThan(50);
+  });
+
+  /** A duct that lasts `lasts` loads, its time read three times with an error of 10 %. */
+  function afterNoise(lasts: number, seed: number): number {
+    const random = randomLcg(seed / 1000);
+    const noise = randomNormal.source(random)(0, 0.1);
+    const duct = taskById('duct-run');
+    const readings = [1, 25, 40, 55].map((loads) => {
+      const value = 3 * (1 + (loads / lasts) * (2 - 1)) * Math.exp(noise());
+      return { ...read(loads, value), quantity: 'bag-fill-time' as const };
+    });
+    return learn(question([], { task: duct, base: 130, readings })).learned;
+  }
+
+  it('three noisy ones of a duct that lasts 130 loads do not learn below 90, in the median', () => {
+    const learned = Array.from({ length: 201 }, (_, i) => afterNoise(130, i + 1)).sort(
+      (a, b) => a - b,
+    );
+    expect(learned[100]).toBeGreaterThanOrEqual(90);
+  });
+
+  it('of one that lasts 40 loads are believed', () => {
+    const learned = Array.from({ length: 51 }, (_, i) => afterNoise(40, i + 1)).sort(
+      (a, b) => a - b,
+    );
+    expect(learned[25]).toBeLessThan(70);
+  });
+
+  it('of drying minutes have the error that their own scatter shows', () => {
+    const minutes = (spread: number) =>
+      learn(
+        question([], {
+          task: taskById('duct-run'),
+          base: 130,
+          readings: [0, 1, 2, 30].map((loads, i) => ({
+            ...read(loads, 60 * Math.exp(spread * [1, -1, 0, 2][i]!)),
+            quantity: 'drying-minutes' as const,
+          })),
+        }),
+      ).evidence[0]!.measured!.error;
+    expect(minutes(0.3)).toBeGreaterThan(1.2 * minutes(0.02));
   });
 });

@@ -16,11 +16,18 @@ export interface Evidence {
   n: number;
   grade?: Grade;
   /** The fouling that a reading tells, with what it was measured against. */
-  measured?: { quantity: QuantityId; value: number; clean: number; fouling: number };
+  measured?: {
+    quantity: QuantityId;
+    value: number;
+    clean: number;
+    /** Standard deviation of ln(value / clean). */
+    error: number;
+    fouling: number;
+  };
 }
 
-/** Why an interval did not lengthen further. */
-export type Held = 'restraint' | 'stretch' | 'own';
+/** Why an interval did not lengthen further: `failed`, it was found blocked after so much; `heavy` likewise. */
+export type Held = 'restraint' | 'stretch' | 'own' | 'failed' | 'heavy';
 
 export interface Learned {
   belief: RateBelief;
@@ -56,11 +63,16 @@ export interface LearningQuestion {
   risk: number;
   /** The interval is the household's own figure, past which nothing lengthens. */
   own: boolean;
+  /** Calendar date since which something of the cause is different: finds from before hold nothing. */
+  changedOn?: Day;
 }
 
 /** Evidence lengthens an interval by no more than this factor at each opening. Judgement. */
 const RESTRAINT = 1.5;
 const STRETCH_ROOM = 2;
+/** A heavy find at an age gives at most so many times that age. Judgement. */
+const AFTER_HEAVY = 1.15;
+const [HEAVY, BLOCKED] = [3, 4] as const;
 /** A figure read within so many loads or days of a clean is one of the clean machine. Judgement. */
 const STILL_CLEAN = 3;
 /** So much evidence is kept to be shown; a record of decades has more. */
@@ -89,7 +101,8 @@ const sameQuestion = (a: LearningQuestion, b: LearningQuestion): boolean =>
   a.readings === b.readings &&
   a.base === b.base &&
   a.risk === b.risk &&
-  a.own === b.own;
+  a.own === b.own &&
+  a.changedOn === b.changedOn;
 
 function learnFrom(question: LearningQuestion): Learned {
   const { base, risk } = question;
@@ -104,9 +117,10 @@ function learnFrom(question: LearningQuestion): Learned {
 
 /**
  * The interval after the last opening. It is the least of: its own due point; 1.5 times the due point
- * before it; 1.5² times the one before that, and so on to the school's interval; and the most it may
- * be. Due points have a least value, so only the last few can matter; they are found by taking the
- * evidence back, one after the other.
+ * before it; 1.5² times the one before that, and so on to the school's interval; the most it may be; every
+ * age at which it was found blocked; and 1.15 times that at which it was found heavy, 1.5 times more for
+ * each opening since. Due points have a least value, so only the last few can matter; they are found by
+ * taking the evidence back, one after the other.
  */
 function intervalAfter(
   sightings: Sightings,
@@ -116,7 +130,8 @@ function intervalAfter(
   const own = belief.dueAt();
   const most = mostFor(question);
   const before = belief.copy();
-  let least = Math.min(own, most);
+  const { failed, heavy } = sightings.ceilings(question.changedOn);
+  let least = Math.min(own, most, failed, heavy);
   for (let back = 1; back <= sightings.count; back++) {
     const room = RESTRAINT ** back;
     if (belief.leastDueAt() * room >= least) break;
@@ -125,6 +140,8 @@ function intervalAfter(
     least = Math.min(least, due * room);
   }
   if (least === own) return { learned: own };
+  if (least === failed) return { learned: failed, held: 'failed' };
+  if (least === heavy) return { learned: heavy, held: 'heavy' };
   if (least === most) return { learned: most, held: question.own ? 'own' : 'stretch' };
   return { learned: least, held: 'restraint' };
 }
@@ -194,14 +211,32 @@ class Sightings {
     this.#sources.push(this.#told.push(told) - 1);
   }
 
+  /**
+   * What later dates are held by: the least age at which it was found blocked, and what the heavy finds
+   * give.
+   * @param since calendar date from which on finds count
+   */
+  ceilings(since: Day = ''): { failed: number; heavy: number } {
+    let [failed, heavy] = [Infinity, Infinity];
+    for (let i = 0; i < this.count; i++) {
+      const grade = this.#grades[i]!;
+      heavy *= RESTRAINT;
+      if (grade < HEAVY || this.openings.list[this.#sources[i]!]!.day < since) continue;
+      const n = this.#uses[i]!;
+      heavy = Math.min(heavy, AFTER_HEAVY * n);
+      if (grade === BLOCKED) failed = Math.min(failed, n);
+    }
+    return { failed, heavy };
+  }
+
   /** Takes one of them into a belief, or back out of it. */
   add(belief: RateBelief, index: number, sign: 1 | -1): void {
     const grade = this.#grades[index]!;
     const n = this.#uses[index]!;
     if (grade === READ) {
-      const { quantity, fouling } = this.#told[this.#sources[index]!]!.measured;
-      const { spread } = this.task.measures!.find((one) => one.quantity === quantity)!;
-      belief.measure(fouling, n, spread, sign);
+      const { quantity, value, clean, error } = this.#told[this.#sources[index]!]!.measured;
+      const { limit } = this.task.measures!.find((one) => one.quantity === quantity)!;
+      belief.measure({ ratio: value / clean, limit, error }, n, sign);
     } else if (sign === 1) {
       belief.observe(grade as Grade, n);
     } else {
@@ -280,6 +315,24 @@ class Figures {
     if (before.length === 0) return undefined;
     const clean = [...before].sort((a, b) => a - b)[before.length >> 1]!;
     const fouling = Math.max(0, (value / clean - 1) / (measure.limit - 1));
-    return { entryId, day, measured: { quantity, value, clean, fouling } };
+    const error = errorOf(measure.spread, before);
+    return { entryId, day, measured: { quantity, value, clean, error, fouling } };
   }
+}
+
+/** So many readings' worth of judgement stands behind the error of one reading. */
+const PRIOR_READINGS = 4;
+
+/**
+ * Error of a reading held against those of the clean machine, as standard deviation of ln: the readings'
+ * own scatter where there are several, drawn to what is usual, and that of their middle.
+ * @param usual standard deviation of ln of one reading
+ * @param clean readings of the clean machine
+ */
+function errorOf(usual: number, clean: readonly number[]): number {
+  const logs = clean.map(Math.log);
+  const mean = logs.reduce((a, b) => a + b, 0) / logs.length;
+  const squares = logs.reduce((sum, log) => sum + (log - mean) ** 2, 0);
+  const one = (PRIOR_READINGS * usual ** 2 + squares) / (PRIOR_READINGS + logs.length - 1);
+  return Math.sqrt(one * (1 + 1 / logs.length));
 }

@@ -109,6 +109,7 @@ interface Reckoned extends Learned {
 export function reckon(question: DueQuestion): Reckoned {
   const { task, machine, household } = question;
   const { interval: school, own, from } = ruleFor(task, machine, household);
+  const changed = machine.rules?.[task.id]?.changed;
   const speeds = speedsUnder({ interval: school, own }, task, machine, household);
   const pace = paceOf(speeds);
   const base = inDriver(school, task.driver) * pace;
@@ -122,6 +123,7 @@ export function reckon(question: DueQuestion): Reckoned {
     base,
     risk: household.risk,
     own,
+    ...(changed ? { changedOn: changed.on } : {}),
   });
   return { ...learned, school, from, own, speeds, pace, base, usage };
 }

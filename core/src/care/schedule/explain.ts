@@ -93,6 +93,20 @@ function saySpeedUp({ circumstance, multiplier, own }: SpeedUp): string {
 }
 
 function sayCap(task: Task, due: Due, today: Day): string | undefined {
+  const said = [sayFailed(task, due), sayOwnCap(task, due, today)].filter(Boolean).join(' ');
+  return said || undefined;
+}
+
+/** What a find of trouble holds the date to. */
+function sayFailed({ driver }: Task, { held, learned }: Due): string {
+  const age = many(round(learned), driver === 'loads' ? 'load' : 'day');
+  if (held === 'failed') {
+    return `It was found blocked after ${age}: no later than that, unless something of its cause was changed and noted.`;
+  }
+  return held === 'heavy' ? `It was found heavy: no more than 15 % beyond that, ${age}.` : '';
+}
+
+function sayOwnCap(task: Task, due: Due, today: Day): string | undefined {
   if (due.held === 'own') return 'Your own figure holds: it is not lengthened, whatever was found.';
   if (!task.cap) return undefined;
   const cap = task.cap.everyLoad ? 'with every load' : sayInterval(task.cap).replace('every ', '');

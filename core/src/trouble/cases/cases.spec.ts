@@ -1,7 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { check } from '../../model/check.js';
 import type { CaseEvent, CaseRecord } from '../../model/schemas.js';
-import { CASE_EVENTS, MACHINE_KINDS, type MachineKind } from '../../model/vocabulary.js';
+import {
+  CASE_EVENTS,
+  MACHINE_KINDS,
+  type CaseEnding,
+  type MachineKind,
+} from '../../model/vocabulary.js';
 import { SYMPTOMS } from '../data/symptoms.js';
 import { checkCaseEvents } from './check.js';
 import { caseSummary } from './summary.js';
@@ -133,6 +138,7 @@ describe('a closed case comes back', () => {
 });
 
 const KIND = 'front-load-washer';
+const MACHINE = { kind: KIND, features: {} } as const;
 
 describe('the proof of a case', () => {
   const before = happened('measure', { quantity: 'drain-time', value: 118, unit: 's' });
@@ -153,11 +159,11 @@ describe('the proof of a case', () => {
     expect(sayOutcome(state, KIND)).toBe(
       'It drains slowly: fixed. Cause: the pump filter is clogged. Seconds until the drum is empty: 118 before, 60 after.',
     );
-    const [entry] = entriesOfCase(close, state, { id: 'case', machineId: 'washer' }, KIND);
+    const entry = entriesOfCase(close, state, { id: 'case', machineId: 'washer' }, MACHINE).at(-1);
     expect(entry).toMatchObject({ kind: 'case', station: 'pump-filter', caseId: 'case' });
-    expect(entriesOfCase(before, state, { id: 'case', machineId: 'washer' }, KIND)).toMatchObject([
-      { kind: 'reading', quantity: 'drain-time', value: 118 },
-    ]);
+    expect(
+      entriesOfCase(before, state, { id: 'case', machineId: 'washer' }, MACHINE),
+    ).toMatchObject([{ kind: 'reading', quantity: 'drain-time', value: 118 }]);
   });
 
   it('takes the log’s figures where the case has none: the last before the work, the last since', () => {
@@ -191,6 +197,45 @@ describe('the proof of a case', () => {
       'bag-fill-time',
     ]);
   });
+});
+
+describe('a breakdown teaches', () => {
+  const taughtBy = (cause: string, ending: CaseEnding = 'fixed') => {
+    const fixed = happened('fix', { cause }, 1);
+    const close = happened('close', { ending }, 3);
+    const state = caseState(record(slow, fixed, close));
+    return entriesOfCase(close, state, { id: 'case', machineId: 'washer' }, MACHINE).filter(
+      ({ kind }) => kind === 'opened',
+    );
+  };
+
+  it('a case mended counts as its station found blocked, when the work began', () => {
+    const [opening, ...more] = taughtBy('filter-clogged');
+    expect(more).toEqual([]);
+    expect(opening).toMatchObject({
+      task: 'pump-filter',
+      grade: 4,
+      at: new Date(T0 + DAY).toISOString(),
+    });
+    expect(opening!.id).not.toBe(taughtBy('filter-clogged')[0]!.id);
+  });
+
+  it.each([
+    'filter-not-seated',
+    'drain-hose-closed',
+    'load-unbalanced',
+    'off-level',
+    'pump-failed',
+  ])('one of %s teaches nothing of fouling', (cause) => {
+    expect(taughtBy(cause)).toEqual([]);
+  });
+
+  it.each(['professional', 'by-itself', 'mistake'] as const)(
+    'nor one that ended as %s',
+    (ending) => {
+      expect(taughtBy('filter-clogged', ending)).toEqual([]);
+    },
+  );
 });
 
 describe('one trouble is one case', () => {

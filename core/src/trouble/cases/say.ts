@@ -1,4 +1,6 @@
 import type { CaseEvent, EntryDraft } from '../../model/schemas.js';
+import { tasksOf } from '../../care/catalogue/lookup.js';
+import type { Build } from '../../care/catalogue/types.js';
 import type { Answer, CaseEnding, MachineKind } from '../../model/vocabulary.js';
 import { isSymptom, sayFinding } from '../diagnosis/diagnosis.js';
 import { sayCode } from '../codes/evidence.js';
@@ -198,13 +200,12 @@ export function sayOutcome(state: CaseState, kind: MachineKind): string {
 /**
  * What the log keeps of an event: a code seen, a figure read, the end.
  * @param after the state once the event is in
- * @param kind of the machine
  */
 export function entriesOfCase(
   event: CaseEvent,
   after: CaseState,
   { id, machineId }: { id: string; machineId: string },
-  kind: MachineKind,
+  machine: Build,
 ): EntryDraft[] {
   const common = { id: event.id, machineId, caseId: id, at: event.at, source: 'case' } as const;
   if (event.kind === 'code' && event.code.code) {
@@ -220,13 +221,47 @@ export function entriesOfCase(
     const cause = after.found?.cause ?? after.fix?.cause;
     const { station } = cause ? causeById(cause) : {};
     return [
+      ...taught(after, common, machine),
       {
         ...common,
         kind: 'case',
-        note: sayOutcome(after, kind),
+        note: sayOutcome(after, machine.kind),
         ...(station && station !== 'whole' ? { station } : {}),
       },
     ];
   }
   return [];
 }
+
+/** Grade of a station that had closed so far that something did not work. */
+const BLOCKED = 4;
+
+/**
+ * A case that was mended, with a cause of fouling, counts as that station found blocked, at the age that it
+ * had when the work began. Where nobody can tell (a professional, gone by itself, a kink, wear) it teaches
+ * nothing.
+ */
+function taught(
+  { ending, fix, found, changedAt }: CaseState,
+  common: Pick<EntryDraft, 'machineId' | 'caseId' | 'source'> & { id: string },
+  machine: Build,
+): EntryDraft[] {
+  const cause = found?.cause ?? fix?.cause;
+  if (ending !== 'fixed' || cause === undefined) return [];
+  const { fouling, teaches = true } = causeById(cause);
+  if (!teaches || !tasksOf(machine).some(({ id }) => id === fouling)) return [];
+  return [
+    {
+      ...common,
+      id: twinOf(common.id),
+      at: new Date(fix?.at ?? changedAt).toISOString(),
+      kind: 'opened',
+      task: fouling!,
+      grade: BLOCKED,
+      note: 'Found by a case of trouble.',
+    },
+  ];
+}
+
+/** Another id, always the same for one: an event may leave two entries, and each only once. */
+const twinOf = (id: string): string => (parseInt(id[0]!, 16) ^ 8).toString(16) + id.slice(1);

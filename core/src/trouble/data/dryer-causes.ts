@@ -83,6 +83,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     station: 'transition-hose',
     prior: 0.05,
     fouling: 'transition-hose',
+    teaches: false,
     raised: { moved: 0.5 },
     makes: {
       'long-drying': 'often',
@@ -308,6 +309,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     station: 'whole',
     prior: 0.03,
     fouling: 'belt-rollers',
+    teaches: false,
     raised: { old: 0.06 },
     makes: { 'drum-still': 'nearly always', 'drum-no-drag': DECIDES },
     fix: { who: 'professional', say: 'Have the belt replaced.', minutes: 150 },
@@ -319,6 +321,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     station: 'whole',
     prior: 0.04,
     fouling: 'belt-rollers',
+    teaches: false,
     raised: { old: 0.08 },
     makes: { squeal: 'nearly always', rumble: 'sometimes', 'turn-and-listen': DECIDES },
     fix: { who: 'skilled', say: 'Have the rollers replaced.', minutes: 120 },

@@ -53,6 +53,8 @@ export interface TroubleCause {
   prior: number;
   /** The care task whose station's fouling moves the prior. */
   fouling?: string;
+  /** It may come of a move, of wear or of a slip: a case closed with it teaches nothing of the fouling. */
+  teaches?: false;
   /** The prior where a circumstance holds. */
   raised?: Partial<Record<TroubleCircumstance, number>>;
   /** Symptoms, checks and hidden states that show it. */

@@ -64,6 +64,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     station: 'drain-hose',
     prior: 0.05,
     fouling: 'drain-hose',
+    teaches: false,
     raised: { moved: 0.4 },
     makes: {
       'water-stands': 'often',
@@ -395,6 +396,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     station: 'tap',
     prior: 0.03,
     fouling: 'fill-hose',
+    teaches: false,
     raised: { old: 0.06 },
     makes: { 'damp-tap-side': 'nearly always', 'paper-at-joint': DECIDES },
     fix: {
@@ -412,6 +414,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     station: 'whole',
     prior: 0.03,
     fouling: 'level',
+    teaches: false,
     raised: { moved: 0.4 },
     makes: {
       walks: 'nearly always',

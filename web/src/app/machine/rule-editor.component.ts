@@ -7,9 +7,11 @@ import {
   linkedSignal,
   signal,
 } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import {
   check,
+  dayOf,
   loosens,
   sayInterval,
   scaled,
@@ -85,6 +87,19 @@ type Choice = SchoolId | 'house' | 'own' | 'off';
           />
           <nc-problem field="own.source" />
         }
+        <label class="form-label" for="rule-changed">Did something that fouls it change?</label>
+        <input
+          id="rule-changed"
+          class="form-control"
+          formControlName="changed"
+          placeholder="Duct shortened, pets gone, softener left off"
+          autocomplete="off"
+          ncField="changed.what"
+        />
+        <p class="small soft">
+          Once you note it, dates are no longer held to an age at which it failed before.
+        </p>
+        <nc-problem field="changed.what" />
         @if (asking()) {
           <p class="field-problem" role="alert">
             This task keeps people safe: {{ task().reason }} If you want it all the same, store it
@@ -130,6 +145,8 @@ export class RuleEditorComponent {
   readonly machine = input.required<Machine>();
   readonly task = input.required<Task>();
 
+  readonly #loaded = toSignal(this.#bench.bench$);
+  readonly #zone = computed(() => this.#loaded()?.value?.household.zone ?? 'UTC');
   protected readonly open = signal(false);
   protected readonly asking = signal(false);
   protected readonly failed = signal<ApiProblem | undefined>(undefined);
@@ -181,11 +198,18 @@ export class RuleEditorComponent {
   }
 
   #rule(): TaskRule | undefined {
-    const { choice, every, unit, source } = this.form().getRawValue();
-    if (choice === 'house') return undefined;
-    if (choice === 'off') return { off: true };
-    if (choice !== 'own') return { school: choice };
-    return { own: { every: every as number, unit, ...(source.trim() ? { source } : {}) } };
+    const { choice, every, unit, source, changed } = this.form().getRawValue();
+    const before = this.machine().rules?.[this.task().id]?.changed;
+    const what = changed.trim();
+    const on = before?.what === what ? before.on : dayOf(Date.now(), this.#zone());
+    const noted = what ? { changed: { on, what } } : {};
+    if (choice === 'house') return what ? noted : undefined;
+    if (choice === 'off') return { off: true, ...noted };
+    if (choice !== 'own') return { school: choice, ...noted };
+    return {
+      own: { every: every as number, unit, ...(source.trim() ? { source } : {}) },
+      ...noted,
+    };
   }
 
   /** Problems of the rule, with fields named from the rule on. */
@@ -208,5 +232,6 @@ function formOf(rule: TaskRule | undefined) {
       nonNullable: true,
     }),
     source: new FormControl(rule?.own?.source ?? '', { nonNullable: true }),
+    changed: new FormControl(rule?.changed?.what ?? '', { nonNullable: true }),
   });
 }

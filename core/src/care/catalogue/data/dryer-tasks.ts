@@ -191,7 +191,7 @@ export const DRYER_TASKS: readonly Task[] = [
     safety: false,
     setups: ['cold', 'unplugged'],
     programmes: { heavy: 1.5 },
-    measures: [{ quantity: 'drying-minutes', limit: 1.5, spread: 0.35 }],
+    measures: [{ quantity: 'drying-minutes', limit: 1.5, spread: 0.15 }],
     minutes: { hands: 20, waiting: 15 },
     reason:
       'Fluff mats between the fins. The air passes badly, the room gets damp, drying takes longer, and half a year unwashed is enough to clog it.',
@@ -290,8 +290,8 @@ export const DRYER_TASKS: readonly Task[] = [
     covers: ['transition-hose', 'hood'],
     programmes: { heavy: 1.5 },
     measures: [
-      { quantity: 'bag-fill-time', limit: 2, spread: 0.15 },
-      { quantity: 'drying-minutes', limit: 1.5, spread: 0.35 },
+      { quantity: 'bag-fill-time', limit: 2, spread: 0.1 },
+      { quantity: 'drying-minutes', limit: 1.5, spread: 0.15 },
     ],
     minutes: { hands: 45, waiting: 0 },
     reason:

@@ -158,7 +158,7 @@ export const WASHER_TASKS: readonly Task[] = [
     ],
     covers: ['drain-stale'],
     programmes: { heavy: 1.5 },
-    measures: [{ quantity: 'drain-time', limit: 2, spread: 0.15 }],
+    measures: [{ quantity: 'drain-time', limit: 2, spread: 0.1 }],
     minutes: { hands: 20, waiting: 0 },
     reason:
       'Hair, coins and grips collect in it until the drum stands full. A filter opened in time costs twenty minutes and a towel.',
