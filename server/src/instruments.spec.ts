@@ -42,7 +42,7 @@ const ASKED: Record<string, [body: object, wanted: object]> = {
   'drying-test': [
     {
       dry: of(3, 'kg'),
-      wet: of(4.8, 'kg'),
+      wet: of(4.6, 'kg'),
       after: of(3.09, 'kg'),
       minutes: of(55, 'min'),
       spin: 1000,
@@ -183,6 +183,88 @@ describe('POST /api/v1/instruments/{name}', () => {
     const { body: problem } = await ask(name, body).expect(422);
     expect(problem.errors.map((one: { field: string }) => one.field)).toContain(field);
     expect(problem.errors[0].message.length).toBeGreaterThan(8);
+  });
+
+  /** Whether every number in an answer is one. */
+  const isSound = (value: unknown): boolean =>
+    value === null
+      ? false
+      : typeof value === 'number'
+        ? Number.isFinite(value)
+        : typeof value === 'object'
+          ? Object.values(value).every(isSound)
+          : true;
+
+  /** Every place in a body that holds a figure with its unit, or a bare number. */
+  function placesIn(body: unknown, path: (string | number)[] = []): (string | number)[][] {
+    if (typeof body === 'number') return [path];
+    if (typeof body !== 'object' || body === null) return [];
+    if ('value' in body && 'unit' in body) return [path];
+    return Object.entries(body).flatMap(([key, value]) =>
+      placesIn(value, [...path, Array.isArray(body) ? Number(key) : key]),
+    );
+  }
+  function changed(body: object, path: readonly (string | number)[], to: unknown): object {
+    const copy = structuredClone(body) as Record<string | number, unknown>;
+    let at = copy;
+    for (const key of path.slice(0, -1)) at = at[key] as Record<string | number, unknown>;
+    at[path.at(-1)!] = to;
+    return copy;
+  }
+
+  it.each(Object.keys(ASKED))(
+    '%s refuses absurd figures beside their field, and never answers with what is no number',
+    async (name) => {
+      const [body] = ASKED[name]!;
+      for (const path of placesIn(body)) {
+        const was = path.reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], body);
+        const amount = was as { value: number; unit: string };
+        const isAmount = typeof was === 'object';
+        const figures = [1e308, -1e308, 5e-324, -5e-324, 1e-300, Number.MAX_SAFE_INTEGER];
+        const absurd: [unknown, mustRefuse: boolean][] = isAmount
+          ? [
+              ...figures.map((value): [unknown, boolean] => [
+                { value, unit: amount.unit },
+                Math.abs(value) > 1e6,
+              ]),
+              ...['toString', '__proto__', 'constructor', 'hasOwnProperty', 'parsec', ''].map(
+                (unit): [unknown, boolean] => [{ value: amount.value, unit }, true],
+              ),
+              [
+                { value: amount.value, unit: ['kg', 'lb'].includes(amount.unit) ? 'm' : 'kg' },
+                true,
+              ],
+              [amount.value, true],
+              [null, true],
+              [{ value: String(amount.value), unit: amount.unit }, true],
+            ]
+          : [...figures.map((value): [unknown, boolean] => [value, Math.abs(value) > 1e6])];
+        for (const [to, mustRefuse] of absurd) {
+          const answer = await ask(name, changed(body, path, to));
+          const said = `${name} ${path.join('.')} = ${JSON.stringify(to)}`;
+          expect([200, 422], said).toContain(answer.status);
+          if (mustRefuse) expect(answer.status, said).toBe(422);
+          if (answer.status === 200) expect(isSound(answer.body), said).toBe(true);
+          else {
+            const { errors } = answer.body as { errors: { field: string; message: string }[] };
+            expect(errors.length, said).toBeGreaterThan(0);
+            for (const { message } of errors) expect(message, said).toMatch(/\.$/);
+          }
+        }
+      }
+    },
+  );
+
+  it('names the units where a figure is missing or bare, and checks the best of the hood', async () => {
+    const [bag] = ASKED['hood-air']!;
+    const missing = await ask('hood-air', { bag: of(113, 'L') }).expect(422);
+    expect(JSON.stringify(missing.body.errors)).toContain('With its unit, one of: s,');
+    const bare = await ask('hood-air', { ...bag, seconds: 2 }).expect(422);
+    expect(JSON.stringify(bare.body.errors)).toMatch(/"field":"seconds".*one of: s, /);
+    for (const best of [of(1e9, 'L/s'), of(-1, 'L/s'), of(3, 'kg')]) {
+      const { body } = await ask('hood-air', { ...bag, best }).expect(422);
+      expect(body.errors[0].field).toBe('best');
+    }
   });
 
   it('is in the OpenAPI document, each with its own input', async () => {

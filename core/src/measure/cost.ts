@@ -1,4 +1,5 @@
 import { dryLoad, type DrumLoad } from './air/drum.js';
+import { ROOM_DRY } from './air/moisture.js';
 import {
   MeasureProblem,
   readFields,
@@ -25,8 +26,12 @@ export interface CostQuestion {
 export interface RunningCost {
   now: { minutes: number; energy: number };
   clean: { minutes: number; energy: number };
-  /** A year, at this many loads. */
-  year: {
+  /** Both get dry within five hours; where not, there is nothing to compare. */
+  dries: boolean;
+  /** What stands in the way of a comparison, in a sentence. */
+  says?: string;
+  /** A year, at this many loads; absent where it does not get dry. */
+  year?: {
     loads: number;
     energy: number;
     money: number;
@@ -40,8 +45,10 @@ export interface RunningCost {
 
 /** Weeks of a year: 365.25 days. */
 const WEEKS = 52.18;
-/** Moisture of cloth that is dry enough to be put away, kg/kg. Common practice. */
-const TARGET = 0.03;
+/** Moisture of cloth that is dry enough to be put away, kg/kg of bone-dry cloth. */
+const TARGET = ROOM_DRY;
+/** Less air saves at most so much of a load's energy: past that it is the model's own coarseness. */
+const MOST_SAVED = 0.02;
 
 /** What today's restriction costs a year against a clean way, by the drum model. @throws MeasureProblem */
 export function runningCost(
@@ -62,12 +69,14 @@ export function runningCost(
   if (problems.length) throw new MeasureProblem(problems);
   const at = (flow: number) => {
     const load: DrumLoad = { dry, moisture, target: TARGET, flow, heater, room, humidity: 0.5 };
-    const { minutes, energy } = dryLoad(load);
-    return { minutes, energy };
+    const { minutes, energy, dried } = dryLoad(load);
+    return { minutes, energy, dried };
   };
   const [now, clean] = [at(flowNow), at(flowClean)];
+  const dries = now.dried && clean.dried;
   const loads = loadsPerWeek * WEEKS;
-  const extraEnergy = (now.energy - clean.energy) * loads;
+  const extra = Math.max(now.energy - clean.energy, -MOST_SAVED * clean.energy);
+  const extraEnergy = extra * loads;
   const year = {
     loads,
     energy: now.energy * loads,
@@ -77,12 +86,20 @@ export function runningCost(
     extraMoney: extraEnergy * price,
     extraHours: ((now.minutes - clean.minutes) * loads) / 60,
   };
-  const load = ({ minutes, energy }: typeof now) =>
-    `${Math.round(minutes)} min, ${energy.toFixed(2)} kWh`;
+  const load = ({ minutes, energy, dried }: typeof now) =>
+    dried ? `${Math.round(minutes)} min, ${energy.toFixed(2)} kWh` : 'not dry after 5 h';
+  const bare = ({ minutes, energy }: typeof now) => ({ minutes, energy });
   return {
-    now,
-    clean,
-    year,
+    now: bare(now),
+    clean: bare(clean),
+    dries,
+    ...(dries
+      ? { year }
+      : {
+          says: now.dried
+            ? 'Even with the air of the clean way this load does not get dry in five hours. Give less cloth, or what it weighs wet.'
+            : 'With this air the load does not get dry in five hours: no money is saved, it is not done. Clear the way first.',
+        }),
     working: [
       { what: 'A load', how: `now ${load(now)}; clean ${load(clean)} (drum model)` },
       { what: 'A year', how: `${Math.round(loads)} loads at ${price} a kWh` },

@@ -1,6 +1,6 @@
 import type { VentRunInput } from '../model/vent-runs.js';
 import { DRYERS, VENTED, WASHERS, type MachineKind } from '../model/vocabulary.js';
-import { toOwn, type Amount } from '../units/quantity.js';
+import type { Amount } from '../units/quantity.js';
 import type { DRUM_FIELDS } from './air/drum-input.js';
 import type { DRYING_FIELDS } from './air/drying-test.js';
 import type { EXHAUST_FIELDS } from './air/exhaust-air.js';
@@ -13,7 +13,7 @@ import type { DOSE_FIELDS, DoseQuestion } from './mix/dose.js';
 import type { VINEGAR_SODA_FIELDS } from './mix/vinegar-soda.js';
 import type { DRAIN_FIELDS } from './water/drain-test.js';
 import type { FILL_FIELDS } from './water/fill-flow.js';
-import type { LEVEL_FIELDS, Thread } from './water/level.js';
+import type { Higher, LEVEL_FIELDS, Thread } from './water/level.js';
 import type { SCALE_FIELDS, WashTemperature } from './water/scale.js';
 import type { PlumbingCode, STANDPIPE_FIELDS } from './water/standpipe.js';
 import type { TUB_FIELDS } from './water/tub-water.js';
@@ -73,8 +73,8 @@ export const INSTRUMENTS = [
       speed,
       area,
     }: Given<typeof BAG_FIELDS & typeof ANEMOMETER_FIELDS> & { best?: Amount }) => {
-      const { hoodAirByBag, hoodAirBySpeed } = await import('./air/hood-air.js');
-      const own = best && toOwn(best, 'flow');
+      const { bestGiven, hoodAirByBag, hoodAirBySpeed } = await import('./air/hood-air.js');
+      const own = bestGiven(best);
       return bag || seconds
         ? hoodAirByBag({ bag, seconds }, own)
         : hoodAirBySpeed({ speed, area }, own);
@@ -236,8 +236,20 @@ export const INSTRUMENTS = [
     kinds: WASHERS,
     station: 'whole',
     words: 'feet balance walks bubble shakes',
-    work: async ({ thread, ...figures }: Given<typeof LEVEL_FIELDS> & { thread?: Thread }) =>
-      (await import('./water/level.js')).level(figures, thread),
+    work: async ({
+      thread,
+      higherAcross = 'right',
+      higherAlong = 'front',
+      ...figures
+    }: Given<typeof LEVEL_FIELDS> & {
+      thread?: Thread;
+      higherAcross?: Higher['across'];
+      higherAlong?: Higher['along'];
+    }) =>
+      (await import('./water/level.js')).level(figures, thread, {
+        across: higherAcross,
+        along: higherAlong,
+      }),
   },
 ] as const satisfies readonly Instrument[];
 

@@ -19,6 +19,7 @@ const figures = <const N extends readonly string[]>(...names: N) =>
   };
 
 const VentPiece = Type.Unsafe<
+  | { is: 'screen'; blocked: Static<typeof GivenAmount> }
   | { is: 'hose'; length: Static<typeof GivenAmount>; stretched: boolean }
   | { is: 'straight'; length: Static<typeof GivenAmount>; direction: 'level' | 'up' | 'down' }
   | { is: 'elbow'; angle: 45 | 90; radius: 'mitered' | '4-in' | '6-in' | '8-in' | '10-in' }
@@ -27,7 +28,8 @@ const VentPiece = Type.Unsafe<
 >({
   type: 'object',
   properties: {
-    is: { enum: ['hose', 'straight', 'elbow', 'narrow', 'hood'] },
+    is: { enum: ['screen', 'hose', 'straight', 'elbow', 'narrow', 'hood'] },
+    blocked: GivenAmount,
     length: GivenAmount,
     diameter: GivenAmount,
     stretched: { type: 'boolean' },
@@ -45,7 +47,16 @@ export const VentRunInput = closed(
   {
     pieces: Type.Array(VentPiece, { minItems: 1, maxItems: 60 }),
     material: oneOf(['smooth-metal', 'semi-rigid', 'foil-flex']),
-    ...figures('diameter', 'lining', 'temperature', 'shutOff', 'freeFlow', 'limit', 'makerLimit'),
+    ...figures(
+      'diameter',
+      'lining',
+      'temperature',
+      'shutOff',
+      'freeFlow',
+      'altitude',
+      'limit',
+      'makerLimit',
+    ),
   },
   'VentRunInput',
 );

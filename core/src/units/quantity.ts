@@ -68,7 +68,7 @@ export const DIMENSIONS = {
   power: { units: { W: 'W', kW: 'kW' }, shown: { metric: 'kW', us: 'kW' } },
   energy: { units: { kWh: 'kWh', Wh: 'Wh', MJ: 'MJ' }, shown: { metric: 'kWh', us: 'kWh' } },
   ratio: { units: { '1': '', '%': '%' }, shown: { metric: '%', us: '%' } },
-  slope: { units: { 'mm/m': '', 'in/ft': '' }, shown: { metric: 'mm/m', us: 'in/ft' } },
+  slope: { units: { 'mm/m': '', 'in/ft': '', marks: '' }, shown: { metric: 'mm/m', us: 'in/ft' } },
   evaporation: {
     units: { 'g/min': 'g/min', 'kg/h': 'kg/h', 'oz/min': 'oz/min', 'lb/h': 'lbs/h' },
     shown: { metric: 'g/min', us: 'oz/min' },
@@ -83,7 +83,8 @@ export type DimensionId = keyof typeof DIMENSIONS;
 /** Factors to the dimension's own unit that are definitions: hardness as mg/L of CaCO3, and slope. */
 const DEFINED: Partial<Record<DimensionId, Readonly<Record<string, number>>>> = {
   hardness: { 'mg/L': 1, '°dH': 17.848, gpg: 17.118, '°f': 10, '°e': 14.254 },
-  slope: { 'mm/m': 1, 'in/ft': 1000 / 12 },
+  // How many lines of its vial a household level's bubble stands off: some 3 mm/m each. Judgement.
+  slope: { 'mm/m': 1, 'in/ft': 1000 / 12, marks: 3 },
   ratio: { '1': 1, '%': 0.01 },
 };
 

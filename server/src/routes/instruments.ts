@@ -5,6 +5,26 @@ import { invalid } from '../http/problem.js';
 import type { ReadIn } from '@needlecase/core';
 import type { Ask, Route } from '../http/route.js';
 
+/** A schema of an instrument's input, as far as it is looked at here. */
+interface Shape {
+  $ref?: string;
+  properties?: Record<string, Shape>;
+}
+
+/**
+ * A bare number where a figure with its unit belongs becomes one without a unit, so that the instrument says
+ * which units it takes.
+ */
+function withoutUnit(body: unknown, { properties = {} }: Shape): unknown {
+  if (typeof body !== 'object' || body === null) return body;
+  const given = body as Record<string, unknown>;
+  for (const [name, shape] of Object.entries(properties)) {
+    const isAmount = shape.properties?.['unit'] !== undefined;
+    if (isAmount && typeof given[name] === 'number') given[name] = { value: given[name], unit: '' };
+  }
+  return body;
+}
+
 /** The instruments' arithmetic. Nothing is stored. */
 export const instrumentRoutes = (): Route[] =>
   INSTRUMENTS.map(({ name, title, ...row }: Instrument): Route => {
@@ -16,7 +36,7 @@ export const instrumentRoutes = (): Route[] =>
       query: 'ReadIn',
       reads: {
         schema: INSTRUMENT_INPUTS[name]!,
-        check: (body) => checkInstrument(name, body),
+        check: (body) => checkInstrument(name, withoutUnit(body, INSTRUMENT_INPUTS[name]!)),
       },
       reckons: true,
       answers: { derived: INSTRUMENT_ANSWERS[name]! },

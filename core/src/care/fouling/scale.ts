@@ -3,7 +3,7 @@ import {
   CITRIC_DOSE,
   FALLS_OUT,
   HARD_FROM,
-  LITRES_A_LOAD,
+  HEATED_LITRES,
   VERY_HARD_FROM,
 } from '../../measure/water/scale.js';
 
@@ -22,4 +22,4 @@ export const HARDLY_ANY_SCALE = HARD_FROM;
  * @param hardness mg/L CaCO3, above 0
  */
 export const loadsForADose = (hardness: number): number =>
-  (SCALE_A_DOSE * 1000) / (Math.max(hardness, 1) * LITRES_A_LOAD * FALLS_OUT[40]);
+  (SCALE_A_DOSE * 1000) / (Math.max(hardness, 1) * HEATED_LITRES * FALLS_OUT[40]);

@@ -6,7 +6,11 @@ import {
   type Working,
 } from '../input/fields.js';
 import { figure } from '../../units/wording.js';
-import { humidityRatio, moistVolume } from './psychrometrics.js';
+import { ATMOSPHERE } from './properties.js';
+import { humidityRatio, moistVolume, saturation } from './psychrometrics.js';
+
+/** Vapour is at most so much of the air's pressure in a dryer's exhaust. Judgement. */
+const MOST_VAPOUR = 0.5;
 
 export const EXHAUST_FIELDS = {
   room: { label: 'Temperature of the room', dimension: 'temperature', least: -10, most: 45 },
@@ -52,10 +56,28 @@ export function exhaustAir(given: Given<typeof EXHAUST_FIELDS>): ExhaustAir {
       },
     ]);
   }
+  const vapour = exhaustHumidity * saturation(exhaust);
+  if (vapour >= MOST_VAPOUR * ATMOSPHERE) {
+    const most = Math.floor(100 * ((MOST_VAPOUR * ATMOSPHERE) / saturation(exhaust)));
+    throw new MeasureProblem([
+      {
+        field: 'exhaustHumidity',
+        message: `Give at most ${most} %: at ${figure(exhaust, 'temperature')} more vapour than that is no air any more. Hold the probe at the hood until it is steady.`,
+      },
+    ]);
+  }
   const ratios = {
     room: humidityRatio(room, roomHumidity),
     exhaust: humidityRatio(exhaust, exhaustHumidity),
   };
+  if (ratios.exhaust < ratios.room) {
+    throw new MeasureProblem([
+      {
+        field: 'exhaustHumidity',
+        message: `This air holds ${(1000 * ratios.exhaust).toFixed(1)} g of water a kg, less than the room’s ${(1000 * ratios.room).toFixed(1)}: nothing dries so. Measure both again, the hood while a wet load heats.`,
+      },
+    ]);
+  }
   const volume = moistVolume(exhaust, ratios.exhaust);
   const water = (flow / volume) * (ratios.exhaust - ratios.room);
   const g = (ratio: number) => `${(1000 * ratio).toFixed(2)} g/kg`;

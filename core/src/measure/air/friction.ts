@@ -1,5 +1,8 @@
 /** Reynolds number up to which flow is laminar; reckoned as turbulent from here on. Textbook, from memory. */
 const TRANSITION = 2040;
+/** Between these a pipe may be either: what it loses is drawn as a straight line from one to the other. */
+const LAMINAR = 2000;
+const TURBULENT = 4000;
 
 /**
  * Darcy friction factor of a round pipe: 64/Re while laminar, else Colebrook and White's equation,
@@ -46,8 +49,17 @@ export function straightLoss(
   if (flow <= 0) return 0;
   const speed = speedIn(duct.diameter, flow);
   const reynolds = (air.density * speed * duct.diameter) / air.viscosity;
-  const f = frictionFactor(reynolds, Math.min(0.2, duct.roughness / duct.diameter));
+  const f = bridged(reynolds, Math.min(0.2, duct.roughness / duct.diameter));
   return f * (duct.length / duct.diameter) * (air.density / 2) * speed * speed;
+}
+
+/** The friction factor without a jump, so that a blower and a run always meet somewhere. */
+function bridged(reynolds: number, relativeRoughness: number): number {
+  if (reynolds <= LAMINAR || reynolds >= TURBULENT) {
+    return frictionFactor(reynolds, relativeRoughness);
+  }
+  const [from, to] = [64 / LAMINAR, frictionFactor(TURBULENT, relativeRoughness)];
+  return from + ((reynolds - LAMINAR) / (TURBULENT - LAMINAR)) * (to - from);
 }
 
 /** m/s. @param diameter m @param flow m³/s */

@@ -1,4 +1,5 @@
 import { readFields, type Fields, type Given, type Working } from '../input/fields.js';
+import type { Amount } from '../../units/quantity.js';
 import { figure } from '../../units/wording.js';
 
 /** Air at the hood by an anemometer over an opening. */
@@ -19,6 +20,21 @@ export const BAG_FIELDS = {
   },
   seconds: { label: 'Time until it is taut', dimension: 'time', least: 0.3, most: 120 },
 } as const satisfies Fields;
+
+/** This machine's own best. */
+const BEST_FIELDS = {
+  best: {
+    label: 'This machine’s own best',
+    dimension: 'flow',
+    least: 0.001,
+    most: 0.3,
+    optional: true,
+  },
+} as const satisfies Fields;
+
+/** m³/s of a machine's own best, where it was given. @throws MeasureProblem */
+export const bestGiven = (best: Amount | undefined): number | undefined =>
+  readFields({ best }, BEST_FIELDS).best;
 
 /** Healthy at the hood, m³/s (100 to 200 ft³/min; common practice). */
 export const HEALTHY_FLOW = { least: 0.047, most: 0.094 } as const;

@@ -38,6 +38,13 @@ export const RUN_FIELDS = {
     optional: true,
   },
   freeFlow: { label: 'Blower, free', dimension: 'flow', least: 0.02, most: 0.3, optional: true },
+  altitude: {
+    label: 'Height over the sea',
+    dimension: 'length',
+    least: 0,
+    most: 5000,
+    optional: true,
+  },
   makerLimit: {
     label: 'Your maker’s limit',
     dimension: 'length',
@@ -64,6 +71,16 @@ export const NARROW_WIDTH: Field = {
   us: 'in',
 };
 
+/** Share of the dryer's own lint screen that is shut. */
+export const BLOCKED: Field = {
+  label: 'Blocked',
+  dimension: 'ratio',
+  least: 0,
+  most: 0.95,
+  metric: '%',
+  us: '%',
+};
+
 /** Of the air in a vent duct while it dries. Common practice. */
 const EXHAUST_CELSIUS = 60;
 
@@ -83,7 +100,14 @@ export function ventRunOf(input: VentRunInput): VentRun {
   const read = attempt(() => readFields(figures, RUN_FIELDS));
   const pieces = given.map((piece, i) => attempt(() => pieceOf(piece, `pieces.${i}.`)));
   if (problems.length) throw new MeasureProblem(problems);
-  const { diameter, lining = 0, temperature = EXHAUST_CELSIUS, shutOff, freeFlow } = read!;
+  const {
+    diameter,
+    lining = 0,
+    temperature = EXHAUST_CELSIUS,
+    shutOff,
+    freeFlow,
+    altitude,
+  } = read!;
   // Where both are told, the shorter one holds.
   const limits = [read!.limit, read!.makerLimit].filter((one) => one !== undefined);
   return {
@@ -96,6 +120,7 @@ export function ventRunOf(input: VentRunInput): VentRun {
       shutOff: shutOff ?? USUAL_BLOWER.shutOff,
       freeFlow: freeFlow ?? USUAL_BLOWER.freeFlow,
     },
+    ...(altitude === undefined ? {} : { altitude }),
     ...(limits.length ? { limit: Math.min(...limits) } : {}),
   };
 }
@@ -118,6 +143,10 @@ function pieceOf(piece: VentRunInput['pieces'][number], at: string): VentPiece {
     case 'narrow': {
       const { diameter } = readFields({ diameter: piece.diameter }, { diameter: NARROW_WIDTH }, at);
       return { is: 'narrow', diameter };
+    }
+    case 'screen': {
+      const { blocked } = readFields({ blocked: piece.blocked }, { blocked: BLOCKED }, at);
+      return { is: 'screen', blocked };
     }
     case 'hood':
       return { is: 'hood', state: piece.state ?? 'free', screened: piece.screened ?? false };

@@ -70,6 +70,8 @@ function interpolated(ratio: number): number {
 
 /** Along the air, from the machine outwards. */
 export type VentPiece =
+  /** The dryer's own lint screen, and the share of it that is blocked, 0 to 0.95. */
+  | { is: 'screen'; blocked: number }
   | { is: 'hose'; length: number; stretched: boolean }
   | { is: 'straight'; length: number; direction: Direction }
   | { is: 'elbow'; angle: ElbowAngle; radius: ElbowRadius }
@@ -96,7 +98,10 @@ export const ROUGHNESS: Record<Material, number> = {
 export const HOSE_ROUGHNESS = { stretched: 1.5e-3, slack: 4e-3 } as const;
 /** A slack hose lies in folds and loses as if it were longer. Common practice. */
 export const SLACK_FACTOR = 1.5;
-/** Lint on a wall is rough. */
+/** Lint on a wall is rough: as rough as it is thick, up to this, m. Judgement. */
 export const LINT_ROUGHNESS = 1.5e-3;
+
+/** Loss of a clean lint screen; of a closed one what is left open counts squared. Judgement. */
+export const LINT_SCREEN_LOSS = 1.5;
 /** Discharge coefficient of a sharp opening. */
 export const SHARP = 0.62;

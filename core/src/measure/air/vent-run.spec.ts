@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { VentRunInput } from '../../model/vent-runs.js';
 import { runningCost } from '../cost.js';
 import { MeasureProblem } from '../input/fields.js';
+import { atmosphereAt } from './properties.js';
 import { ventRunOf } from './vent-input.js';
 import { DEDUCTIONS, ELBOW_ANGLES, ELBOW_RADII, elbowLoss, type VentPiece } from './vent-pieces.js';
 import { USUAL_BLOWER, ventRun, type VentRun } from './vent-run.js';
@@ -118,10 +119,50 @@ describe('a vent run', () => {
   it('meets the blower where both pressures are the same, and loses all of it on the way', () => {
     const { flow, pressure, pieces } = ventRun(base);
     const { shutOff, freeFlow } = base.blower;
-    expect(pressure).toBeCloseTo(shutOff * (1 - (flow / freeFlow) ** 2), 6);
+    // A blower's pressure goes with the air's density: 60 °C against the 20 °C of its figures.
+    const thin = (20 + 273.15) / (base.temperature + 273.15);
+    expect(pressure).toBeCloseTo(shutOff * thin * (1 - (flow / freeFlow) ** 2), 6);
     expect(pieces.reduce((sum, { loss }) => sum + loss, 0)).toBeCloseTo(pressure, 9);
     expect(pieces[0]!.before).toBeCloseTo(pressure, 9);
     expect(flow).toBeGreaterThan(0.04);
+  });
+
+  it('has a crossing for every lining: 15 m, 44.5 mm of lint', () => {
+    const long: VentPiece[] = [{ is: 'straight', length: 15, direction: 'level' }];
+    for (const lining of [0.03, 0.04, 0.0445, 0.0449]) {
+      const { flow, pressure } = ventRun({ ...base, pieces: long, diameter: 0.1, lining });
+      const thin = (20 + 273.15) / (base.temperature + 273.15);
+      const { shutOff, freeFlow } = base.blower;
+      expect(pressure / (shutOff * thin * (1 - (flow / freeFlow) ** 2))).toBeCloseTo(1, 4);
+    }
+  });
+
+  it('loses hardly any air to a hundredth of a millimetre of lint', () => {
+    const clean = ventRun({ ...base, lining: 0 }).flow;
+    expect(ventRun({ ...base, lining: 1e-5 }).flow / clean).toBeGreaterThan(0.995);
+    expect(ventRun({ ...base, lining: 1.5e-3 }).flow / clean).toBeLessThan(0.97);
+  });
+
+  it('makes less pressure in thin air: 1,600 m over the sea, and hot', () => {
+    const at = (change: Partial<VentRun>) => ventRun({ ...base, ...change }).pressure;
+    expect(at({ altitude: 1600 })).toBeLessThan(0.9 * at({}));
+    // Standard atmosphere, ISO 2533 (from memory): 83.5 kPa at 1,600 m.
+    expect(atmosphereAt(1600) / 1000).toBeCloseTo(83.5, 1);
+    expect(at({ temperature: 80 })).toBeLessThan(at({ temperature: 20 }));
+  });
+
+  it('has the lint screen as a piece: half shut it loses four times as much', () => {
+    const loss = (blocked: number) => {
+      const { flow, pieces } = ventRun({
+        ...base,
+        pieces: [{ is: 'screen', blocked }, ...base.pieces],
+      });
+      return pieces[0]!.loss / flow ** 2;
+    };
+    expect(loss(0.5) / loss(0)).toBeCloseTo(4, 6);
+    const flow = (blocked: number) =>
+      ventRun({ ...base, pieces: [{ is: 'screen', blocked }, ...base.pieces] }).flow;
+    expect(flow(0.85)).toBeLessThan(0.85 * flow(0));
   });
 
   it('never gets more air from more restriction', () => {
@@ -251,12 +292,40 @@ describe('running cost', () => {
   it('tells what the restriction costs a year, and nothing where there is none', () => {
     const { year, now, clean } = runningCost(given, { price: 0.3, loadsPerWeek: 5 });
     expect(now.minutes).toBeGreaterThan(clean.minutes);
-    expect(year.extraMoney).toBeCloseTo((now.energy - clean.energy) * 5 * 52.18 * 0.3, 9);
+    expect(year!.extraMoney).toBeCloseTo((now.energy - clean.energy) * 5 * 52.18 * 0.3, 9);
     const none = runningCost(
       { ...given, flowNow: given.flowClean },
       { price: 0.3, loadsPerWeek: 5 },
     );
-    expect(none.year.extraEnergy).toBe(0);
+    expect(none.year!.extraEnergy).toBe(0);
+  });
+  it('says that a blocked vent does not get it dry, and never that it saves', () => {
+    const blocked = runningCost(
+      {
+        ...given,
+        flowNow: { value: 4, unit: 'L/s' },
+        dry: { value: 8, unit: 'kg' },
+        heater: { value: 5.4, unit: 'kW' },
+      },
+      { price: 0.3, loadsPerWeek: 5 },
+    );
+    expect(blocked.dries).toBe(false);
+    expect(blocked.year).toBeUndefined();
+    expect(blocked.says).toContain('does not get dry');
+    fc.assert(
+      fc.property(
+        fc.double({ min: 4, max: 60, noNaN: true }),
+        fc.double({ min: 1, max: 8, noNaN: true }),
+        (now, dry) => {
+          const { year, clean } = runningCost(
+            { ...given, flowNow: { value: now, unit: 'L/s' }, dry: { value: dry, unit: 'kg' } },
+            { price: 0.3, loadsPerWeek: 5 },
+          );
+          return !year || year.extraEnergy >= -0.0201 * clean.energy * year.loads;
+        },
+      ),
+      { numRuns: 30 },
+    );
   });
   it('refuses more air now than when clean, and a price below nothing', () => {
     const wrong = () =>

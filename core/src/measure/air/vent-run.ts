@@ -1,6 +1,6 @@
 import { MeasureProblem, type Working } from '../input/fields.js';
 import { figure, MM } from '../../units/wording.js';
-import { airDensity, airViscosity } from './properties.js';
+import { airDensity, airViscosity, atmosphereAt } from './properties.js';
 import { speedIn, straightLoss } from './friction.js';
 import {
   CODE_LENGTH,
@@ -9,6 +9,7 @@ import {
   HOOD_LOSS,
   HOSE_ROUGHNESS,
   LINT_ROUGHNESS,
+  LINT_SCREEN_LOSS,
   ROUGHNESS,
   SCREEN_LOSS,
   SHARP,
@@ -20,7 +21,7 @@ import {
 
 /** A dryer's blower: pressure against flow falls as a parabola from shut off to free flow. */
 export interface Blower {
-  /** Pa at no flow. */
+  /** Pa at no flow, in air of 20 °C at sea level. */
   shutOff: number;
   /** m³/s at no pressure. */
   freeFlow: number;
@@ -42,6 +43,8 @@ export interface VentRun {
   /** Of the air in it, °C. */
   temperature: number;
   blower: Blower;
+  /** m over the sea; sea level unless said. */
+  altitude?: number;
   /** The local code's or the maker's limit in place of 35 ft, the shorter of both, m. */
   limit?: number;
 }
@@ -90,10 +93,16 @@ const MOST_PIECES = 60;
 export function ventRun(run: VentRun): VentRunResult {
   const problems = wrongIn(run);
   if (problems.length) throw new MeasureProblem(problems);
-  const air = { density: airDensity(run.temperature), viscosity: airViscosity(run.temperature) };
+  const pressureThere = atmosphereAt(run.altitude ?? 0);
+  const air = {
+    density: airDensity(run.temperature, pressureThere),
+    viscosity: airViscosity(run.temperature),
+  };
+  // A blower moves a volume; the pressure that it makes goes with the air's density.
+  const blower = { ...run.blower, shutOff: (run.blower.shutOff * air.density) / airDensity(20) };
   const lossAt = (flow: number) =>
     run.pieces.reduce((sum, piece) => sum + pieceLoss(piece, run, flow, air), 0);
-  const flow = crossing(run.blower, lossAt);
+  const flow = crossing(blower, lossAt);
   const losses = run.pieces.map((piece) => pieceLoss(piece, run, flow, air));
   const pressure = losses.reduce((sum, loss) => sum + loss, 0);
   let left = pressure;
@@ -129,7 +138,7 @@ export function ventRun(run: VentRun): VentRunResult {
       },
       {
         what: 'Flow',
-        how: `where the blower (${figure(run.blower.shutOff, 'pressure')} shut off, ${figure(run.blower.freeFlow, 'flow')} free) and the run meet: ${figure(flow, 'flow')} at ${figure(pressure, 'pressure')}`,
+        how: `where the blower (${figure(run.blower.shutOff, 'pressure')} shut off in cool air, ${figure(blower.shutOff, 'pressure')} in this; ${figure(run.blower.freeFlow, 'flow')} free) and the run meet: ${figure(flow, 'flow')} at ${figure(pressure, 'pressure')}`,
       },
       {
         what: 'Length',
@@ -171,9 +180,11 @@ function pieceLoss(piece: VentPiece, run: VentRun, flow: number, air: Air): numb
   const dynamic = (air.density / 2) * speedIn(diameter, flow) ** 2;
   switch (piece.is) {
     case 'straight': {
-      const roughness = Math.max(ROUGHNESS[material], lining > 0 ? LINT_ROUGHNESS : 0);
+      const roughness = Math.max(ROUGHNESS[material], Math.min(LINT_ROUGHNESS, lining));
       return straightLoss({ diameter, length: piece.length, roughness }, flow, air);
     }
+    case 'screen':
+      return (LINT_SCREEN_LOSS / (1 - piece.blocked) ** 2) * dynamic;
     case 'hose': {
       const roughness = HOSE_ROUGHNESS[piece.stretched ? 'stretched' : 'slack'];
       const length = piece.length * (piece.stretched ? 1 : SLACK_FACTOR);

@@ -42,6 +42,10 @@ export class MeasureProblem extends Error {
 export const fieldUnit = (field: Field, system: UnitSystem): string =>
   field[system] ?? shownUnit(field.dimension, system);
 
+/** "With its unit: one of m, cm, ft." */
+const unitsSaid = ({ dimension }: Field): string =>
+  `With its unit, one of: ${unitsOf(dimension).join(', ')}.`;
+
 /** "Give 0.02 to 1 m." in the unit that the person used. */
 function rangeSaid({ dimension, least, most }: Field, unit: string): string {
   const [from, to] = [least, most].map((limit) =>
@@ -62,7 +66,8 @@ export function readFields<F extends Fields>(given: Given<F>, fields: F, at = ''
     const amount = given[name];
     const wrong = (message: string) => problems.push({ field: `${at}${name}`, message });
     if (amount === undefined) {
-      if (!field.optional) wrong(`${rangeSaid(field, fieldUnit(field, 'metric'))}`);
+      if (!field.optional)
+        wrong(`${rangeSaid(field, fieldUnit(field, 'metric'))} ${unitsSaid(field)}`);
       continue;
     }
     const { value, unit } = amount;

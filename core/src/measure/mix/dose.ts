@@ -116,7 +116,7 @@ export function dose(given: Given<typeof DOSE_FIELDS>, question: DoseQuestion): 
           },
         }),
     apart: apartFrom(detergent.actives ?? []),
-    rule: `In a high-efficiency machine two level tablespoons (${TWO_SPOONS} ml, 1 fl oz) do for a usual load (rule of practice).`,
+    rule: `Follow the label’s ${n(needed)}: it knows this detergent’s strength. Two level tablespoons (${TWO_SPOONS} ml, 1 fl oz) are a rule of practice for high-efficiency machines: go down towards them only while the wash comes out clean, and as soon as foam is left at the glass.`,
     working: [
       {
         what: 'Water',

@@ -5,7 +5,7 @@ import {
   type Given,
   type Working,
 } from '../input/fields.js';
-import { figure, PER_MINUTE } from '../../units/wording.js';
+import { CM, figure, PER_MINUTE } from '../../units/wording.js';
 
 export const DRAIN_FIELDS = {
   litres: { label: 'Water in the drum', dimension: 'volume', least: 0.0005, most: 0.12 },
@@ -22,6 +22,24 @@ export const DRAIN_FIELDS = {
     dimension: 'time',
     least: 1,
     most: 3600,
+    optional: true,
+  },
+  pipeAt: {
+    label: 'The hose’s top over the floor',
+    dimension: 'length',
+    least: 0.2,
+    most: 1.7,
+    metric: 'cm',
+    us: 'in',
+    optional: true,
+  },
+  bucketAt: {
+    label: 'Into a bucket: the hose’s end over the floor',
+    dimension: 'length',
+    least: 0,
+    most: 1.7,
+    metric: 'cm',
+    us: 'in',
     optional: true,
   },
   clean: {
@@ -42,6 +60,12 @@ const LOOK_BELOW = 0.7;
 const CLEAN_BELOW = 0.5;
 /** Into a bucket it runs so much better: the pipe holds it back. Judgement. */
 const PIPE_HOLDS = 1.25;
+/** m: how high a washer's pump lifts at most, how high the hose usually goes, a bucket's rim. Common practice. */
+const SHUT_OFF_HEAD = 1.8;
+const USUAL_TOP = 0.8;
+const BUCKET_RIM = 0.3;
+/** What is left of a pump's flow where it lifts so high, m: its head falls as the square of the flow. */
+const liftLeaves = (height: number): number => Math.sqrt(1 - height / SHUT_OFF_HEAD);
 
 export interface DrainTest {
   /** m³/s. */
@@ -49,7 +73,7 @@ export interface DrainTest {
   /** Of the clean machine, or of 12 L/min where that is not known. */
   share: number;
   verdict: 'good' | 'look' | 'clean-now';
-  /** m³/s into a bucket at the hose's end. */
+  /** m³/s into a bucket, as it would be with the hose's end at the height of its pipe. */
   bucket?: number;
   where?: 'machine' | 'pipe' | 'both' | 'none';
   advice: string;
@@ -58,7 +82,11 @@ export interface DrainTest {
 
 /** How fast the drum empties, and, in two pieces, where it is held back. @throws MeasureProblem */
 export function drainTest(given: Given<typeof DRAIN_FIELDS>): DrainTest {
-  const { litres, seconds, bucketLitres, bucketSeconds, clean } = readFields(given, DRAIN_FIELDS);
+  const { litres, seconds, bucketLitres, bucketSeconds, clean, ...at } = readFields(
+    given,
+    DRAIN_FIELDS,
+  );
+  const { pipeAt = USUAL_TOP, bucketAt = BUCKET_RIM } = at;
   if ((bucketLitres === undefined) !== (bucketSeconds === undefined)) {
     throw new MeasureProblem([
       {
@@ -73,12 +101,16 @@ export function drainTest(given: Given<typeof DRAIN_FIELDS>): DrainTest {
   const verdictOf = (part: number) =>
     part < CLEAN_BELOW ? 'clean-now' : part < LOOK_BELOW ? 'look' : 'good';
   const verdict = verdictOf(share);
-  const bucket =
+  const lift = liftLeaves(pipeAt) / liftLeaves(bucketAt);
+  const poured =
     bucketLitres === undefined || bucketSeconds === undefined
       ? undefined
       : bucketLitres / bucketSeconds;
-  const slowMachine = bucket !== undefined && bucket / reference < LOOK_BELOW;
-  const slowPipe = bucket !== undefined && bucket > PIPE_HOLDS * flow;
+  const bucket = poured === undefined ? undefined : poured * lift;
+  // What drains as it should is held back nowhere.
+  const slow = verdict !== 'good';
+  const slowMachine = slow && bucket !== undefined && bucket / reference < LOOK_BELOW;
+  const slowPipe = slow && bucket !== undefined && bucket > PIPE_HOLDS * flow;
   const where =
     bucket === undefined
       ? undefined
@@ -89,6 +121,7 @@ export function drainTest(given: Given<typeof DRAIN_FIELDS>): DrainTest {
           : slowMachine
             ? 'machine'
             : 'none';
+  const cm = (value: number) => figure(value, 'length', CM);
   const perMinute = (value: number) => figure(value, 'flow', PER_MINUTE);
   return {
     flow,
@@ -114,7 +147,7 @@ export function drainTest(given: Given<typeof DRAIN_FIELDS>): DrainTest {
         : [
             {
               what: 'Into a bucket',
-              how: `${perMinute(bucket)}, ${(bucket / flow).toFixed(2)} times as fast: ${slowPipe ? 'the pipe holds it back' : 'the pipe is not what holds it back'}`,
+              how: `${perMinute(poured!)} at ${cm(bucketAt)}; lifted to the pipe’s ${cm(pipeAt)} it would be ${perMinute(bucket)} (a pump that lifts ${cm(SHUT_OFF_HEAD)} at most), ${(bucket / flow).toFixed(2)} times as fast: ${slowPipe ? 'the pipe holds it back' : 'the pipe is not what holds it back'}`,
             },
           ]),
     ],

@@ -3,19 +3,8 @@ import { readFields, type Fields, type Given, type Working } from '../input/fiel
 import { figure } from '../../units/wording.js';
 
 export const LEVEL_FIELDS = {
-  /** Above 0: the right side is high; the front is high. */
-  across: {
-    label: 'Left to right: the right is higher by',
-    dimension: 'slope',
-    least: -40,
-    most: 40,
-  },
-  along: {
-    label: 'Back to front: the front is higher by',
-    dimension: 'slope',
-    least: -40,
-    most: 40,
-  },
+  across: { label: 'Left to right: it slopes by', dimension: 'slope', least: 0, most: 40 },
+  along: { label: 'Back to front: it slopes by', dimension: 'slope', least: 0, most: 40 },
   width: {
     label: 'Between left and right feet',
     dimension: 'length',
@@ -49,8 +38,19 @@ export interface FootTurns {
   turns: number;
 }
 
+/** Which side stands higher. */
+export interface Higher {
+  across: 'left' | 'right';
+  along: 'front' | 'back';
+}
+
+/** A foot ends after some 15 to 20 mm of thread, mm. Common practice. */
+const FOOT_ENDS = 15;
+
 export interface Level {
   level: boolean;
+  /** Where the feet do not reach: what to do instead. */
+  says?: string;
   /** Every foot; those of 0 stay. The lowest are raised, so that none is screwed in. */
   feet: FootTurns[];
   working: Working[];
@@ -62,10 +62,17 @@ const LEVEL_WITHIN = 1;
 /**
  * Which foot, how many turns. The highest corner stays, the others are screwed out to it.
  * @throws MeasureProblem
+ * @param higher which side stands higher, each way
  * @example 4 mm/m over 0.54 m on M10: 1.44 turns
  */
-export function level(given: Given<typeof LEVEL_FIELDS>, thread: Thread = 'M10'): Level {
-  const { across, along, width, depth } = readFields(given, LEVEL_FIELDS);
+export function level(
+  given: Given<typeof LEVEL_FIELDS>,
+  thread: Thread = 'M10',
+  higher: Higher = { across: 'right', along: 'front' },
+): Level {
+  const { width, depth, ...slopes } = readFields(given, LEVEL_FIELDS);
+  const across = higher.across === 'right' ? slopes.across : -slopes.across;
+  const along = higher.along === 'front' ? slopes.along : -slopes.along;
   const pitch = PITCHES[thread];
   const heights = FEET.map((foot) => ({
     foot,
@@ -79,8 +86,14 @@ export function level(given: Given<typeof LEVEL_FIELDS>, thread: Thread = 'M10')
     const raise = isLevel ? 0 : highest - height;
     return { foot, raise, turns: raise / pitch };
   });
+  const most = Math.max(...feet.map(({ raise }) => raise));
   return {
     level: isLevel,
+    ...(most > FOOT_ENDS
+      ? {
+          says: `A foot ends after some 15 to 20 mm, and ${Math.round(most)} mm are wanted: screw the highest foot in first, or level the floor below the machine. Never stack loose boards.`,
+        }
+      : {}),
     feet,
     working: [
       {
@@ -89,7 +102,7 @@ export function level(given: Given<typeof LEVEL_FIELDS>, thread: Thread = 'M10')
       },
       {
         what: 'Turns',
-        how: `millimetres over the pitch of ${thread}, ${pitch} mm a turn (ISO 261 coarse)`,
+        how: `millimetres over the pitch of ${thread}, ${pitch} mm a turn (ISO 261 coarse); to a quarter of a turn, a bubble tells no more`,
       },
       { what: 'Level', how: `within ${figure(LEVEL_WITHIN, 'slope')} both ways (common practice)` },
     ],

@@ -4,8 +4,19 @@ import { MOLAR, scaleDissolved } from '../../chemistry/moles.js';
 
 export const SCALE_FIELDS = {
   hardness: { label: 'Hardness of the water', dimension: 'hardness', least: 0, most: 1500 },
-  litres: { label: 'Hot water since the last descaling', dimension: 'volume', least: 0, most: 200 },
-  litresADay: { label: 'Water a day', dimension: 'volume', least: 0, most: 5, optional: true },
+  litres: {
+    label: 'Heated water since the last descaling',
+    dimension: 'volume',
+    least: 0,
+    most: 200,
+  },
+  litresADay: {
+    label: 'Heated water a day',
+    dimension: 'volume',
+    least: 0,
+    most: 5,
+    optional: true,
+  },
 } as const satisfies Fields;
 
 export const WASH_TEMPERATURES = [40, 60, 90] as const;
@@ -14,8 +25,11 @@ export type WashTemperature = (typeof WASH_TEMPERATURES)[number];
 export const FALLS_OUT: Record<WashTemperature, number> = { 40: 0.05, 60: 0.15, 90: 0.35 };
 /** g of citric acid in a dose. */
 export const CITRIC_DOSE = 100;
-/** Litres that a load takes. Judgement. */
-export const LITRES_A_LOAD = 50;
+/**
+ * Litres that a load heats: scale comes only of heated water, and the rinses are cold. A front loader heats
+ * some 12 to 20. Common practice.
+ */
+export const HEATED_LITRES = 16;
 
 /** From here on water is hard, and from here very hard, mg/L CaCO3 (USGS). */
 export const HARD_FROM = 120;

@@ -17,6 +17,16 @@ export const STANDPIPE_FIELDS = {
     metric: 'cm',
     us: 'in',
   },
+  /** Top of the standpipe over the floor: not the same as over its weir. */
+  pipeTop: {
+    label: 'Top of the pipe over the floor',
+    dimension: 'length',
+    least: 0,
+    most: 4,
+    metric: 'cm',
+    us: 'in',
+    optional: true,
+  },
   /** Where the hose goes over its highest point, over the floor. */
   hoseTop: {
     label: 'Highest point of the hose over the floor',
@@ -98,7 +108,15 @@ export function standpipe(
   given: Given<typeof STANDPIPE_FIELDS>,
   code: PlumbingCode = 'IPC',
 ): Standpipe {
-  const { overWeir, hoseTop, inserted, inside } = readFields(given, STANDPIPE_FIELDS);
+  const { overWeir, hoseTop, inserted, inside, pipeTop } = readFields(given, STANDPIPE_FIELDS);
+  if (pipeTop !== undefined && hoseTop < pipeTop) {
+    throw new MeasureProblem([
+      {
+        field: 'hoseTop',
+        message: `Give at least ${figure(pipeTop, 'length', CM)}: the hose goes over the top of its pipe. Both are over the floor; the weir is the bend of the trap below.`,
+      },
+    ]);
+  }
   if (inserted > overWeir + 0.5) {
     throw new MeasureProblem([
       {

@@ -33,6 +33,24 @@ export const TUB_FIELDS = {
     metric: 'cm',
     us: 'in',
   },
+  tray: {
+    label: 'Your tray holds',
+    dimension: 'volume',
+    least: 0.0005,
+    most: 0.02,
+    metric: 'L',
+    us: 'gal',
+    optional: true,
+  },
+  bucket: {
+    label: 'Your bucket holds',
+    dimension: 'volume',
+    least: 0.003,
+    most: 0.03,
+    metric: 'L',
+    us: 'gal',
+    optional: true,
+  },
   hose: {
     label: 'Flow of the thin hose',
     dimension: 'flow',
@@ -44,6 +62,9 @@ export const TUB_FIELDS = {
   },
 } as const satisfies Fields;
 
+/** m³, where nothing else is said: a shallow tray and a household bucket. */
+const TRAY = 0.003;
+const BUCKET = 0.01;
 /** What a drain-down hose gives, m³/s: 1.5 L a minute. Judgement. */
 const THIN_HOSE = 1.5 / 60_000;
 
@@ -62,7 +83,14 @@ export interface TubWater {
  * @throws MeasureProblem
  */
 export function tubWater(given: Given<typeof TUB_FIELDS>, lying = true): TubWater {
-  const { height, radius, depth, hose = THIN_HOSE } = readFields(given, TUB_FIELDS);
+  const {
+    height,
+    radius,
+    depth,
+    hose = THIN_HOSE,
+    tray = TRAY,
+    bucket = BUCKET,
+  } = readFields(given, TUB_FIELDS);
   const most = lying ? 2 * radius : depth;
   if (height > most + 1e-9) {
     throw new MeasureProblem([
@@ -78,7 +106,7 @@ export function tubWater(given: Given<typeof TUB_FIELDS>, lying = true): TubWate
   const cm = (value: number) => figure(value, 'length', CM);
   return {
     litres,
-    ...tripsFor(litres),
+    ...tripsFor(litres, { tray: tray * 1000, bucket: bucket * 1000 }),
     minutes: litres / 1000 / hose / 60,
     working: [
       {
@@ -89,7 +117,7 @@ export function tubWater(given: Given<typeof TUB_FIELDS>, lying = true): TubWate
       },
       {
         what: 'Trips',
-        how: `a tray of ${figure(0.003, 'volume')} carried half full, a bucket of ${figure(0.01, 'volume')} with ${figure(0.008, 'volume')} in it`,
+        how: `a tray of ${figure(tray, 'volume')} carried half full, a bucket of ${figure(bucket, 'volume')} with ${figure(0.8 * bucket, 'volume')} in it`,
       },
     ],
   };

@@ -8,9 +8,9 @@ export interface Drum {
 /** A common drum, 52 cm across and 35 cm deep; judgement from common practice. */
 export const COMMON_DRUM: Drum = { radius: 0.26, depth: 0.35 };
 
-/** A shallow tray of 3 litres is carried half full, a bucket of 10 litres with 8 in it. */
-const TRAY_LITRES = 1.5;
-const BUCKET_LITRES = 8;
+/** Litres: a shallow tray, a household bucket; what of each can be carried without a spill. Common practice. */
+const USUAL = { tray: 3, bucket: 10 } as const;
+const CARRIED = { tray: 0.5, bucket: 0.8 } as const;
 
 /**
  * Water standing in a front loader, up to a height at the glass: a segment of a lying cylinder.
@@ -30,8 +30,14 @@ export function tubLitres(height: number, { radius, depth }: Drum = COMMON_DRUM)
   return depth * area * 1000;
 }
 
-/** How often a tray or a bucket has to be carried, for water in litres. */
-export function tripsFor(litres: number): { trays: number; buckets: number } {
+/** How often a tray or a bucket has to be carried. @param litres of water @param holds litres of each */
+export function tripsFor(
+  litres: number,
+  holds: { tray: number; bucket: number } = USUAL,
+): { trays: number; buckets: number } {
   const trips = (each: number) => Math.max(0, Math.ceil(litres / each - 1e-9));
-  return { trays: trips(TRAY_LITRES), buckets: trips(BUCKET_LITRES) };
+  return {
+    trays: trips(CARRIED.tray * holds.tray),
+    buckets: trips(CARRIED.bucket * holds.bucket),
+  };
 }

@@ -42,6 +42,10 @@ describe('water in the tub', () => {
     expect(us.litres).toBeCloseTo(tubWater(drum).litres, 9);
     expect(tubWater(drum, false).litres).toBeCloseTo(Math.PI * 2.6 ** 2 * 1.5, 9);
   });
+  it('is carried in one’s own tray and bucket', () => {
+    const own = tubWater({ ...drum, tray: of(1, 'L'), bucket: of(20, 'L') });
+    expect([own.trays, own.buckets]).toEqual([36, 2]);
+  });
   it('refuses water higher than the drum', () => {
     expect(faultsOf(() => tubWater({ ...drum, height: of(60, 'cm') }))).toEqual(['height']);
   });
@@ -74,6 +78,35 @@ describe('the drain test (common practice)', () => {
       bucketSeconds: of(seconds, 's'),
     });
     expect(slow.where).toBe(where);
+  });
+  it('knows that a bucket on the floor spares the pump its lift: 0.8 m is a third of the flow', () => {
+    // A pump that lifts 1.8 m at most: √(1 - 0/1.8) / √(1 - 0.8/1.8) = 1.34.
+    const given = { litres: of(15, 'L'), seconds: of(120, 's'), pipeAt: of(80, 'cm') };
+    const bucket = { bucketLitres: of(15, 'L'), bucketSeconds: of(120 / 1.34, 's') };
+    const onFloor = drainTest({ ...given, ...bucket, bucketAt: of(0, 'cm') });
+    expect(onFloor.bucket! / onFloor.flow).toBeCloseTo(1, 2);
+    expect(onFloor.where).toBe('machine');
+    const lifted = drainTest({ ...given, ...bucket, bucketAt: of(80, 'cm') });
+    expect(lifted.bucket! / lifted.flow).toBeCloseTo(1.34, 2);
+    expect(lifted.where).toBe('pipe');
+  });
+  it('says one thing: verdict, place and sentence agree, whatever was measured', () => {
+    const seconds = fc.double({ min: 5, max: 600, noNaN: true });
+    fc.assert(
+      fc.property(seconds, seconds, (all, bucketSeconds) => {
+        const { verdict, where, advice, working } = drainTest({
+          litres: of(15, 'L'),
+          seconds: of(all, 's'),
+          bucketLitres: of(15, 'L'),
+          bucketSeconds: of(bucketSeconds, 's'),
+        });
+        const holds = working.at(-1)!.how.includes(': the pipe holds it back');
+        expect(holds).toBe(where === 'pipe' || where === 'both');
+        if (verdict === 'good')
+          expect([where, advice]).toEqual(['none', 'It drains as it should.']);
+        else if (where === 'pipe') expect(advice).toContain('standpipe');
+      }),
+    );
   });
   it('refuses no seconds, and half a bucket test', () => {
     expect(faultsOf(() => drainTest({ ...given, seconds: of(0, 's') }))).toEqual(['seconds']);
@@ -133,17 +166,40 @@ describe('level', () => {
     expect(feet.find(({ foot }) => foot === 'front-right')!.turns).toBe(0);
     expect(PITCHES).toEqual({ M8: 1.25, M10: 1.5, M12: 1.75 });
   });
+  it('takes no number below zero, but which side is higher, and lines of the vial', () => {
+    const feet = { width: of(54, 'cm'), depth: of(50, 'cm'), along: of(0, 'mm/m') };
+    expect(faultsOf(() => level({ ...feet, across: of(-4, 'mm/m') }))).toEqual(['across']);
+    const left = level({ ...feet, across: of(4, 'mm/m') }, 'M10', {
+      across: 'left',
+      along: 'front',
+    });
+    expect(left.feet.find(({ foot }) => foot === 'front-right')!.turns).toBeCloseTo(1.44, 9);
+    const marks = level({ ...feet, across: of(2, 'marks') });
+    expect(marks.feet.find(({ foot }) => foot === 'front-left')!.raise).toBeCloseTo(3.24, 9);
+  });
+  it('says where a foot ends', () => {
+    const { says } = level({
+      across: of(30, 'mm/m'),
+      along: of(0, 'mm/m'),
+      width: of(60, 'cm'),
+      depth: of(50, 'cm'),
+    });
+    expect(says).toContain('15 to 20 mm');
+  });
   it('is level after the turns, whatever the slope', () => {
     const slope = fc.double({ min: -30, max: 30, noNaN: true });
     fc.assert(
       fc.property(slope, slope, (across, along) => {
         const given = {
-          across: of(across, 'mm/m'),
-          along: of(along, 'mm/m'),
+          across: of(Math.abs(across), 'mm/m'),
+          along: of(Math.abs(along), 'mm/m'),
           width: of(0.5, 'm'),
           depth: of(0.45, 'm'),
         };
-        const now = level(given);
+        const now = level(given, 'M10', {
+          across: across < 0 ? 'left' : 'right',
+          along: along < 0 ? 'back' : 'front',
+        });
         if (now.level) return now.feet.every(({ turns }) => turns === 0);
         const raise = (foot: string) => now.feet.find((one) => one.foot === foot)!.raise;
         const after = across + (raise('front-right') - raise('front-left')) / 0.5;

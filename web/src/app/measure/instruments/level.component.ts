@@ -14,6 +14,7 @@ import {
   PITCHES,
   type Amount,
   type Foot,
+  type Higher,
   type Thread,
 } from '@needlecase/core';
 import { FiguresComponent } from '../parts/figures.component';
@@ -40,7 +41,7 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      lead="A spirit level on top of the machine, once left to right, once back to front. Below zero means the other side is higher. Loosen the locknut, turn, tighten it again; the machine empty and off."
+      lead="A spirit level on top of the machine, once left to right, once back to front. The bubble goes to the higher side; how far it stands off can be told in lines of the vial, some 3 mm/m each. Loosen the locknut, turn, tighten it again; the machine empty and off."
       keep="Keep it as a look at the feet"
       [working]="result().value?.working ?? []"
       [ready]="result().value !== undefined"
@@ -55,6 +56,14 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
           (given)="given.set($event)"
         />
         <div class="pair">
+          <label for="across">Which side is higher?</label>
+          <select nc-select id="across" [options]="sides" [(chosen)]="across"></select>
+        </div>
+        <div class="pair">
+          <label for="along">And front or back?</label>
+          <select nc-select id="along" [options]="ends" [(chosen)]="along"></select>
+        </div>
+        <div class="pair">
           <label for="thread">Thread of the feet</label>
           <select nc-select id="thread" [options]="threads" [(chosen)]="thread"></select>
         </div>
@@ -68,7 +77,7 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
           <circle class="water-fill" [attr.cx]="bubble().x" [attr.cy]="bubble().y" r="12" />
           @for (one of r.feet; track one.foot) {
             <circle
-              [class]="one.turns > 0.02 ? 'bad' : 'good'"
+              [class]="one.turns >= 0.125 ? 'bad' : 'good'"
               [attr.cx]="places[one.foot].x"
               [attr.cy]="places[one.foot].y"
               r="18"
@@ -78,7 +87,7 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
               [attr.y]="places[one.foot].y + (one.foot.startsWith('front') ? -26 : 38)"
               text-anchor="middle"
             >
-              {{ one.turns > 0.02 ? one.turns.toFixed(2) + ' turns' : 'stays' }}
+              {{ one.turns >= 0.125 ? sayTurns(one.turns) : 'stays' }}
             </text>
           }
         </svg>
@@ -87,14 +96,17 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
         } @else {
           <ul>
             @for (one of r.feet; track one.foot) {
-              @if (one.turns > 0.02) {
+              @if (one.turns >= 0.125) {
                 <li>
-                  <strong>{{ places[one.foot].say }}</strong>: {{ one.turns.toFixed(2) }} turns out,
-                  clockwise seen from above; it rises {{ one.raise.toFixed(1) }} mm.
+                  <strong>{{ places[one.foot].say }}</strong>: {{ sayTurns(one.turns) }} out,
+                  clockwise seen from above; it rises about {{ one.raise.toFixed(0) }} mm.
                 </li>
               }
             }
           </ul>
+          @if (r.says) {
+            <p class="field-problem">{{ r.says }}</p>
+          }
           <p class="soft small">
             Then measure again; a foot that settles shows at the second look.
           </p>
@@ -116,9 +128,15 @@ export default class LevelComponent {
   protected readonly places = PLACES;
   protected readonly threads = Object.keys(PITCHES) as Thread[];
   protected readonly thread = signal<Thread>('M10');
+  protected readonly sides = ['right', 'left'] as const;
+  protected readonly across = signal<Higher['across']>('right');
+  protected readonly ends = ['front', 'back'] as const;
+  protected readonly along = signal<Higher['along']>('front');
   protected readonly given = linkedSignal(() => this.first());
   protected readonly result = computed(() =>
-    this.measuring.attempt(() => level(this.given(), this.thread())),
+    this.measuring.attempt(() =>
+      level(this.given(), this.thread(), { across: this.across(), along: this.along() }),
+    ),
   );
   /** The bubble goes to the high side. */
   protected readonly bubble = computed(() => {
@@ -129,14 +147,28 @@ export default class LevelComponent {
         : 0;
     };
     const limited = (value: number) => Math.max(-30, Math.min(30, value * 4));
-    return { x: 190 + limited(slope('across')), y: 140 + limited(slope('along')) };
+    const right = this.across() === 'right' ? 1 : -1;
+    const front = this.along() === 'front' ? 1 : -1;
+    return {
+      x: 190 + limited(right * slope('across')),
+      y: 140 + limited(front * slope('along')),
+    };
   });
   protected readonly said = computed(
     () =>
       this.result()
-        .value?.feet.map(({ foot, turns }) => `${PLACES[foot].say}: ${turns.toFixed(2)} turns`)
+        .value?.feet.map(({ foot, turns }) => `${PLACES[foot].say}: ${this.sayTurns(turns)}`)
         .join(', ') ?? '',
   );
+
+  /** "1½ turns", "a quarter of a turn": a bubble tells no more. */
+  protected sayTurns(turns: number): string {
+    const quarters = Math.round(4 * turns);
+    const whole = Math.floor(quarters / 4);
+    const part = ['', '¼', '½', '¾'][quarters % 4]!;
+    const said = `${whole || !part ? whole : ''}${part}`;
+    return `${said} ${turns > 1 ? 'turns' : 'turn'}`;
+  }
 
   protected save(): void {
     const r = this.result().value;

@@ -67,17 +67,21 @@ const USUAL: Record<string, Amount> = {
         }
       </div>
       @if (result().value; as r) {
-        <div class="numbers">
-          <div>
-            <b>{{ money(r.year.extraMoney) }}</b> more a year
+        @if (r.year; as year) {
+          <div class="numbers">
+            <div>
+              <b>{{ money(year.extraMoney) }}</b> more a year
+            </div>
+            <div>
+              <b>{{ round(year.extraEnergy) }} kWh</b> more a year
+            </div>
+            <div>
+              <b>{{ round(year.extraHours) }} h</b> longer a year
+            </div>
           </div>
-          <div>
-            <b>{{ round(r.year.extraEnergy) }} kWh</b> more a year
-          </div>
-          <div>
-            <b>{{ round(r.year.extraHours) }} h</b> longer a year
-          </div>
-        </div>
+        } @else {
+          <p class="verdict">{{ r.says }}</p>
+        }
         <svg
           viewBox="0 0 560 150"
           class="drawing"
@@ -97,10 +101,12 @@ const USUAL: Record<string, Amount> = {
             <text [attr.x]="78 + bar.width" [attr.y]="bar.y + 22">{{ bar.said }}</text>
           }
         </svg>
-        <p>
-          In all {{ money(r.year.money) }}, {{ round(r.year.energy) }} kWh and
-          {{ round(r.year.hours) }} hours of drying a year.
-        </p>
+        @if (r.year; as year) {
+          <p>
+            In all {{ money(year.money) }}, {{ round(year.energy) }} kWh and
+            {{ round(year.hours) }} hours of drying a year.
+          </p>
+        }
       }
     </nc-instrument>
   `,

@@ -16,7 +16,7 @@ import {
   type WashTemperature,
   inUnits,
   figure,
-  LITRES_A_LOAD,
+  HEATED_LITRES,
 } from '@needlecase/core';
 import { map, of, switchMap } from 'rxjs';
 import { sameData } from '../../data/same-data';
@@ -59,7 +59,7 @@ import { SelectComponent } from '../../shared/select.component';
         </div>
         <p class="soft small">
           Until you say otherwise: the loads counted since the last descaling, or those of 90 days,
-          at {{ aLoad() }} a load.
+          at {{ aLoad() }} of heated water a load; the rinses are cold and leave no scale.
         </p>
         <button type="button" class="btn btn-plain" [disabled]="!hardness()" (click)="keep()">
           Keep this hardness for the house
@@ -125,11 +125,11 @@ export default class ScaleComponent {
     () => {
       const hardness = this.measuring.bench()?.household.hardness;
       const since = this.#line()?.tasks.find(({ task }) => task === 'descale')?.use;
-      const perDay = ((this.measuring.machine()?.loadsPerWeek ?? 5) / 7) * LITRES_A_LOAD;
+      const perDay = ((this.measuring.machine()?.loadsPerWeek ?? 5) / 7) * HEATED_LITRES;
       return {
         ...(hardness === undefined ? {} : { hardness: { value: hardness, unit: 'mg/L' } }),
         litres: {
-          value: Math.round(since === undefined ? 90 * perDay : since * LITRES_A_LOAD),
+          value: Math.round(since === undefined ? 90 * perDay : since * HEATED_LITRES),
           unit: 'L',
         },
         litresADay: { value: Math.round(perDay), unit: 'L' },
@@ -151,7 +151,7 @@ export default class ScaleComponent {
   );
   protected readonly doseAt = computed(() => 20 + (440 * 78.1) / this.#most());
   protected readonly aLoad = computed(() =>
-    inUnits(figure(LITRES_A_LOAD / 1000, 'volume', { digits: 2 }), this.measuring.units()),
+    inUnits(figure(HEATED_LITRES / 1000, 'volume', { digits: 2 }), this.measuring.units()),
   );
   protected readonly round = Math.round;
 

@@ -36,6 +36,7 @@ export const rowOf = (piece: Given): Row => ({ key: key++, piece });
 
 const M = (value: number): Amount => ({ value, unit: 'm' });
 const NEW: Record<Given['is'], Given> = {
+  screen: { is: 'screen', blocked: { value: 20, unit: '%' } },
   hose: { is: 'hose', length: M(1.5), stretched: true },
   straight: { is: 'straight', length: M(1), direction: 'level' },
   elbow: { is: 'elbow', angle: 90, radius: '4-in' },
@@ -43,6 +44,7 @@ const NEW: Record<Given['is'], Given> = {
   hood: { is: 'hood', state: 'free', screened: false },
 };
 export const PIECE_NAMES: Record<Given['is'], string> = {
+  screen: 'Lint screen',
   hose: 'Hose',
   straight: 'Straight duct',
   elbow: 'Elbow',
@@ -103,9 +105,10 @@ export class PiecesComponent {
 
   protected add(is: Given['is']): void {
     const row = rowOf(NEW[is]);
-    // What is added goes before the hood, which is last.
+    // What is added goes before the hood, which is last; the screen is the first.
     this.rows.update((rows) => {
       const last = rows.at(-1);
+      if (is === 'screen') return [row, ...rows];
       return last?.piece.is === 'hood' && is !== 'hood'
         ? [...rows.slice(0, -1), row, last]
         : [...rows, row];
@@ -134,7 +137,7 @@ export class PiecesComponent {
 
   protected change(
     at: number,
-    piece: Partial<VentPiece> | { length: Amount } | { diameter: Amount },
+    piece: Partial<VentPiece> | { length: Amount } | { diameter: Amount } | { blocked: Amount },
   ): void {
     this.rows.update((rows) =>
       rows.map((row, i) =>
@@ -146,6 +149,10 @@ export class PiecesComponent {
   protected measure(at: number, text: string, which: 'length' | 'narrow'): void {
     const amount = { value: numberOf(text), unit: this.unit(which) };
     this.change(at, which === 'length' ? { length: amount } : { diameter: amount });
+  }
+
+  protected block(at: number, text: string): void {
+    this.change(at, { blocked: { value: numberOf(text), unit: '%' } });
   }
 
   protected turn(at: number, name: string): void {
