@@ -122,3 +122,19 @@ export const say = (
   system: UnitSystem = 'metric',
   unit = shownUnit(dimension, system),
 ): string => sayAmount(convert(value, dimension, ownUnit(dimension), unit), unit);
+
+/** A figure taken by hand, with a watch or a bag: standard deviation as a share of it. Judgement. */
+export const BY_HAND = 0.1;
+
+/** "38 L/s, give or take 4": told no finer than it is known. @param value in the dimension's own unit, above 0 */
+export function sayByHand(
+  value: number,
+  dimension: DimensionId,
+  system: UnitSystem = 'metric',
+  unit = shownUnit(dimension, system),
+): string {
+  const shown = convert(value, dimension, ownUnit(dimension), unit);
+  const error = Number((BY_HAND * shown).toPrecision(1));
+  const decimals = Math.max(0, -Math.floor(Math.log10(error)));
+  return `${shown.toFixed(decimals)} ${unit}, give or take ${error.toFixed(decimals)}`;
+}

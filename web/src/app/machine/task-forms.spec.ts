@@ -50,7 +50,7 @@ beforeEach(() => {
   TestBed.configureTestingModule({
     providers: [
       { provide: HouseholdService, useValue: { saveMachine } },
-      { provide: BenchService, useValue: { refresh: () => refreshed++ } },
+      { provide: BenchService, useValue: { refresh: () => refreshed++, bench$: of(undefined) } },
     ],
   });
 });

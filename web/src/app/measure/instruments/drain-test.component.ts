@@ -7,6 +7,7 @@ import {
   drainTest,
   flowOfDrain,
   say,
+  sayByHand,
   USUAL_DRAIN,
   type Amount,
 } from '@needlecase/core';
@@ -114,7 +115,10 @@ export default class DrainTestComponent {
   }));
   protected readonly said = computed(() => {
     const flow = this.result().value?.flow;
-    return flow === undefined ? '' : this.perMinute(flow);
+    if (flow === undefined) return '';
+    return this.measuring.units() === 'us'
+      ? sayByHand(flow, 'flow', 'us', 'gal/min')
+      : sayByHand(flow, 'flow', 'metric', 'L/min');
   });
   protected readonly marks = computed(() => {
     const clean = this.clean();

@@ -1,5 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
-import { FILL_FIELDS, fillFlow, fillLitres, say, SLOW_FILL, type Amount } from '@needlecase/core';
+import {
+  FILL_FIELDS,
+  fillFlow,
+  fillLitres,
+  say,
+  sayByHand,
+  SLOW_FILL,
+  type Amount,
+} from '@needlecase/core';
 import { BandComponent } from '../parts/band.component';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
@@ -71,7 +79,10 @@ export default class FillFlowComponent {
   }));
   protected readonly said = computed(() => {
     const flow = this.result().value?.flow;
-    return flow === undefined ? '' : this.#perMinute(flow);
+    if (flow === undefined) return '';
+    return this.measuring.units() === 'us'
+      ? sayByHand(flow, 'flow', 'us', 'gal/min')
+      : sayByHand(flow, 'flow', 'metric', 'L/min');
   });
   readonly #share = computed(() =>
     Math.min(1, ((this.result().value?.flow ?? 8 / 60_000) * 60_000) / 20),

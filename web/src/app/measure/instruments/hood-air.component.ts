@@ -15,7 +15,7 @@ import {
   HEALTHY_FLOW,
   hoodAirByBag,
   hoodAirBySpeed,
-  say,
+  sayByHand,
   type Amount,
   inUnits,
   figure,
@@ -121,7 +121,7 @@ export default class HoodAirComponent {
   );
   protected readonly said = computed(() => {
     const flow = this.result().value?.flow;
-    return flow === undefined ? '' : say(flow, 'flow', this.measuring.units());
+    return flow === undefined ? '' : sayByHand(flow, 'flow', this.measuring.units());
   });
   protected readonly healthy = computed(() => {
     const at = (flow: number) =>

@@ -107,11 +107,11 @@ const INSTRUMENTS: Record<string, Instrument> = {
   level: {
     component: LevelComponent,
     done: { 'Left to right': '4', 'Back to front': '0' },
-    // 4 mm/m over 0.54 m on M10: 1.44 turns (ISO 261 coarse pitch).
-    says: '1.4',
+    // 4 mm/m over 0.54 m on M10: 1.44 turns (ISO 261 coarse pitch), told to a quarter.
+    says: '1½ turns',
     keep: 'Keep it as a look at the feet',
     saves: [{ kind: 'opened', task: 'level', grade: 2 }],
-    bad: ['Left to right', '90', 'Give a number from -40 to 40 mm/m.'],
+    bad: ['Left to right', '90', 'Give a number from 0 to 40 mm/m.'],
   },
   mix: {
     component: MixComponent,
@@ -121,7 +121,7 @@ const INSTRUMENTS: Record<string, Instrument> = {
   },
   scale: {
     component: ScaleComponent,
-    done: { 'press:very hard': '', 'Hot water since': '3000' },
+    done: { 'press:very hard': '', 'Heated water since': '3000' },
     says: 'of scale',
     bad: ['Hardness of the water', '5000', 'Give a number from 0 to'],
   },
@@ -211,8 +211,8 @@ describe('the drying test with all figures at hand', () => {
     fill('The washer’s spin', '1400');
     expect(text()).toContain('the washer is to blame, not the dryer');
     press('Keep the minutes of a usual load');
-    // 5 min to warm up, 85 min for 2.35 kg: of 1.71 kg, 5 + 85 × 1.71 / 2.35.
-    expect(saved[0]![0]).toMatchObject({ quantity: 'drying-minutes', value: 67, unit: 'min' });
+    // Heat of 3 kg bone-dry with 1.605 kg to take out, over that of this load: 4.52 MJ / 6.42 MJ × 90 min.
+    expect(saved[0]![0]).toMatchObject({ quantity: 'drying-minutes', value: 63, unit: 'min' });
     fill('Weight afterwards', '6');
     expect(text()).toContain('Give at most the wet weight.');
   });
