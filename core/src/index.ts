@@ -1,6 +1,9 @@
 // Whole files only: one name re-exported by itself makes the bundler put all of the core into one chunk.
 export * from './care/catalogue/data/features.js';
+export * from './care/catalogue/data/disputes.js';
 export * from './care/catalogue/data/figures.js';
+export * from './care/catalogue/data/load-care.js';
+export * from './care/record/finds.js';
 export * from './care/catalogue/data/schools.js';
 export * from './care/catalogue/data/supplies.js';
 export * from './care/catalogue/interval-figure.js';

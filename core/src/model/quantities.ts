@@ -9,7 +9,7 @@ import { DRYING, VENTED, WASHERS, type MachineKind } from './vocabulary.js';
 /** What a reading is of, as the log keeps it. */
 export interface Quantity {
   /** Of `DIMENSIONS` (units/quantity.ts); a figure in any of its units is taken and converted. */
-  dimension: 'time' | 'volume' | 'length' | 'evaporation';
+  dimension: 'time' | 'volume' | 'length' | 'evaporation' | 'mass' | 'ratio';
   /** The unit that the log keeps it in, and that `least` and `most` are in. */
   unit: string;
   /** What can be; outside it somebody slipped. */
@@ -160,6 +160,36 @@ export const QUANTITIES = {
     asked: 'Grams of water a minute',
     instrument: 'exhaust-air',
     station: 'hood',
+  },
+  'lint-mass': {
+    dimension: 'mass',
+    unit: 'g',
+    least: 0.1,
+    most: 20000,
+    better: 'less',
+    logged: 'Lint brushed out:',
+    asked: 'Grams of lint',
+    station: 'duct-run',
+  },
+  'blocked-before': {
+    dimension: 'ratio',
+    unit: '%',
+    least: 0,
+    most: 100,
+    better: 'less',
+    logged: 'Blocked before the work:',
+    asked: 'Per cent blocked',
+    station: 'screen-well',
+  },
+  'blocked-after': {
+    dimension: 'ratio',
+    unit: '%',
+    least: 0,
+    most: 100,
+    better: 'less',
+    logged: 'Still blocked after it:',
+    asked: 'Per cent still blocked',
+    station: 'screen-well',
   },
   'standing-water': {
     dimension: 'volume',

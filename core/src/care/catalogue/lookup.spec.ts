@@ -8,6 +8,8 @@ import {
   type FeatureId,
 } from '../../model/vocabulary.js';
 import { effectsOf } from '../../world/acts.js';
+import { DISPUTES, disputeById } from './data/disputes.js';
+import { loadCareOf } from './data/load-care.js';
 import { ActsSchema } from '../../world/acts-schema.js';
 import { FACTS } from '../../world/facts.js';
 import { CIRCUMSTANCE_NAMES } from '../schedule/interval.js';
@@ -171,6 +173,28 @@ describe('the care catalogue is whole', () => {
       ...Object.keys(effectsOf(acts)),
     ]);
     expect(Object.keys(FACTS).filter((fact) => !told.includes(fact))).toEqual([]);
+  });
+
+  it('says at a step what practitioners disagree on, each side with its reason, and what we choose', () => {
+    const shown = new Set(allSteps.flatMap(({ dispute }) => dispute ?? []));
+    for (const { id, sides, ours } of DISPUTES) {
+      expect(shown, id).toContain(id);
+      expect(sides.length).toBeGreaterThan(1);
+      for (const { because } of sides) expect(because).toMatch(/\.$/);
+      expect(ours).toMatch(/\.$/);
+      expect(disputeById(id).question).toMatch(/\?$/);
+    }
+  });
+
+  it('has care for loads on every kind of machine, each with its reason', () => {
+    for (const kind of MACHINE_KINDS) {
+      const care = loadCareOf(kind);
+      expect(care.length, kind).toBeGreaterThan(2);
+      for (const { before, after, why, load } of care) {
+        expect(before ?? after, load).toMatch(/\.$/);
+        expect(why, load).toMatch(/\.$/);
+      }
+    }
   });
 
   it('leaves no hazard without a step', () => {

@@ -8,6 +8,7 @@ import type {
   SchoolId,
 } from '../../model/vocabulary.js';
 import type { Acts } from '../../world/acts.js';
+import type { DisputeId } from './data/disputes.js';
 import type { FigureId } from './data/figures.js';
 
 /*
@@ -148,6 +149,8 @@ export interface Step {
   timer?: { minutes: number; label: string; optional?: true };
   /** A proof that only the next load can give. */
   later?: true;
+  /** What practitioners disagree on here. */
+  dispute?: DisputeId;
   /** A small drawing of it. */
   figure?: FigureId;
   /** A cleaning product goes on or in here; the person says which. */

@@ -119,7 +119,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     },
     fix: {
       who: 'professional',
-      say: 'Stop using water and call a drain firm with a camera.',
+      say: 'Stop using water. Lift the cover of the drain outdoors, if there is one and you can: full to the brim, it is beyond the house. Then call a drain firm with a camera.',
       minutes: 180,
     },
   },

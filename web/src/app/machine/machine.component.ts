@@ -3,6 +3,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import {
   isWasher,
+  loadCareOf,
   entryOfFullRinse,
   KIND_NAMES,
   sayState,
@@ -55,6 +56,7 @@ export class MachineComponent {
   );
   protected readonly kindNames = KIND_NAMES;
   protected readonly isWasher = isWasher;
+  protected readonly loadCare = loadCareOf;
 
   /** The station in the address, else the most urgent one. */
   protected readonly chosen = computed(() => {

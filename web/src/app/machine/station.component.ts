@@ -4,8 +4,10 @@ import { RouterLink } from '@angular/router';
 import {
   GRADE_NAMES,
   dayOf,
+  foundAgain,
   sayDay,
   sayEntry,
+  yearByYear,
   type Day,
   type Entry,
   type Machine,
@@ -23,6 +25,10 @@ import { VisitsService } from '../data/visits.service';
 import { OwnTaskComponent } from './own-task.component';
 import { RuleEditorComponent } from './rule-editor.component';
 import { PhotosComponent } from '../shared/photos.component';
+
+/** So many entries are read for what is compared, and so many told. */
+const READ = 100;
+const TOLD = 6;
 
 /** What a station is, when it is due and why, and its history. */
 @Component({
@@ -64,11 +70,16 @@ export class StationComponent {
     ]).pipe(
       switchMap(([where]) =>
         this.#entries
-          .list({ ...where, limit: 6 })
+          .list({ ...where, limit: READ })
           .pipe(catchError(() => of<LogPage>({ entries: [] }))),
       ),
     ),
   );
+
+  /** The latest few, as they are told. */
+  protected readonly latest = computed(() => this.history()?.entries.slice(0, TOLD) ?? []);
+  protected readonly again = computed(() => foundAgain(this.history()?.entries ?? []));
+  protected readonly years = computed(() => yearByYear(this.history()?.entries ?? []));
 
   protected say(entry: Entry): string {
     return sayEntry(entry, this.machine());

@@ -8,6 +8,7 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  disputeById,
   isWasher,
   isWrong,
   quantityOf,
@@ -93,6 +94,10 @@ export class StepComponent {
   };
   protected readonly isWasher = isWasher;
   protected readonly what = computed(() => this.step().step);
+  protected readonly dispute = computed(() => {
+    const { dispute } = this.what();
+    return dispute && disputeById(dispute);
+  });
   protected readonly typed = linkedSignal(() => String(this.reading() ?? ''));
   protected readonly wrong = computed(() => {
     const typed = this.typed().trim();

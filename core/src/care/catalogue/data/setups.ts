@@ -47,7 +47,7 @@ export const SETUPS: readonly SetUp[] = [
         figure: 'plug-out',
         do: 'Switch the machine off and pull its plug.',
         why: 'Your hands go where a motor, a pump or a heater can start.',
-        look: 'The display stays dark when you press the power button.',
+        look: 'The display stays dark when you press the power button. Where cables cross or share a socket, pull the neighbour’s plug as well: it is the wrong one that stays in.',
         hazards: ['electric'],
       },
     ],
@@ -178,6 +178,13 @@ export const SETUPS: readonly SetUp[] = [
     ],
     undo: [
       {
+        id: 'floor',
+        acts: { at: 'behind' },
+        do: 'While it is out: sweep and wipe the floor, the wall and the machine’s base and back.',
+        why: 'Lint and damp behind are what burns and what rots; nobody sees them for a year.',
+        look: 'A damp patch or rust below a hose: find where it drips before you push back.',
+      },
+      {
         id: 'push-back',
         acts: {
           at: 'outside',
@@ -186,7 +193,7 @@ export const SETUPS: readonly SetUp[] = [
         },
         do: 'Push the machine back slowly, looking behind it all the way.',
         why: 'This is where hoses get kinked and ducts get crushed.',
-        look: 'No kink, no crush, the cable free, a hand’s width left behind a vented dryer.',
+        look: 'No kink, no crush, the cable free, a hand’s width left behind a vented dryer. On a smooth front: the detergent drawer out, and its rim is a grip.',
         hazards: ['moving'],
         when: { stacked: ['no', 'unknown'], kinds: ONE_PIECE_APART },
       },

@@ -45,9 +45,9 @@ export const BLOWER_WHEEL: Procedure = {
     {
       id: 'turn-free',
       acts: { at: 'inside', needs: { housing: ['off'] } },
-      do: 'Turn the drum a few times and listen.',
-      why: 'A pebble or a coin rattles now, with everything open.',
-      look: 'The wheel turns freely and quietly.',
+      do: 'Before a screw goes back: turn the drum a few times and try it by ear.',
+      why: 'A pebble, a coin or a vane that rubs is heard now, and costs nothing while everything is open.',
+      look: 'The wheel turns freely and quietly. If not: hook once more.',
     },
   ],
   putBack: [

@@ -16,14 +16,15 @@ export const DISPENSER_JETS: Procedure = {
       do: 'Look at the jets and the siphon, and note how many are closed.',
       why: 'The grade moves the next date.',
       look: 'Every hole dark and round: clear. Half of them closed: heavy.',
+      dispute: 'softener',
       note: 'grade',
     },
     {
       id: 'siphon',
       acts: { at: 'apart', needs: { drawer: ['out'] }, does: { inserts: 'out' } },
-      do: 'Pull the siphon and the softener cover off the drawer and rinse them in hot water.',
-      why: 'The siphon’s narrow tube is what stops first.',
-      look: 'Water runs through it.',
+      do: 'Pull the siphon, the softener cover and the small wedge over the softener’s outlet off the drawer, and rinse them in hot water.',
+      why: 'The siphon’s narrow tube is what stops first, and softener sets hard below the wedge.',
+      look: 'Water runs through it. The wedge comes out with a press at its back.',
     },
     {
       id: 'jets',

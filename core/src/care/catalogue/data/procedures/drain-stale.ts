@@ -41,6 +41,7 @@ export const DRAIN_STALE: Procedure = {
       do: 'Smell and look at the water, and note it.',
       why: 'The grade moves the next date.',
       look: 'Clear: clear. Cloudy: light. Grey and musty: moderate. Slime or a stench: heavy, and then clean the filter too.',
+      dispute: 'draining',
       note: 'grade',
     },
   ],

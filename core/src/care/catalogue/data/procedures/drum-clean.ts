@@ -38,6 +38,7 @@ export const DRUM_CLEAN: Procedure = {
       why: 'The maker knows the rubber and the heater. Nothing acid goes together with anything chlorinated.',
       look: 'If mould remover was used on gasket or drawer: a full rinse first.',
       hazards: ['cleaner-alone'],
+      dispute: 'drum-cleaner',
       brings: {
         ask: 'What goes into the drum for the hot cycle?',
         products: [

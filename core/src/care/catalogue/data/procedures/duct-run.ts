@@ -81,7 +81,7 @@ export const DUCT_RUN: Procedure = {
       do: 'Weigh or estimate the lint, and note it.',
       why: 'The amount, year against year, tells whether the interval is right.',
       look: 'A loosely full shopping bag is about 100 g.',
-      note: 'note',
+      reading: 'lint-mass',
     },
   ],
   putBack: [

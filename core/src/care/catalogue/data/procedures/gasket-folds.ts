@@ -18,7 +18,7 @@ export const GASKET_FOLDS: Procedure = {
       holds: 'acid',
     },
   ],
-  finds: ['hair', 'coin', 'hair grip', 'sock', 'lint roll'],
+  finds: ['hair', 'coin', 'hair grip', 'sock', 'lint roll', 'mask', 'padding', 'rubber granules'],
   steps: [
     {
       id: 'look',

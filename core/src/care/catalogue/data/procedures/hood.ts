@@ -46,7 +46,7 @@ export const HOOD: Procedure = {
       acts: { at: 'hood' },
       do: 'Shine the torch into the duct.',
       why: 'It shows whether the duct itself is due.',
-      look: 'More than a veil of lint: brush the duct too.',
+      look: 'More than a veil of lint: brush the duct too. A hood whose outlet points down or to the side is unscrewed from the wall to see in: two to four screws, the seal behind it renewed.',
     },
   ],
   putBack: [
@@ -56,6 +56,7 @@ export const HOOD: Procedure = {
       figure: 'hood',
       do: 'Let the flap fall shut once more.',
       why: 'A flap that stays open lets cold and mice in.',
+      look: 'Broken, warped or gone: the hood is replaced, with one made for dryers, without a mesh.',
     },
   ],
   proof: [

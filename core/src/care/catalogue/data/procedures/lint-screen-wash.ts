@@ -1,3 +1,4 @@
+import { CONDENSING } from '../../../../model/vocabulary.js';
 import type { Procedure } from '../../types.js';
 
 /** Common practice. Washing the lint screen and proving it with the pour-through test. */
@@ -72,6 +73,13 @@ export const LINT_SCREEN_WASH: Procedure = {
     },
   ],
   putBack: [
+    {
+      id: 'screen-seat',
+      acts: { at: 'outside', needs: { screen: ['out'] } },
+      do: 'Wipe the seat of the lint filter and its seal in the door or the rim, and pick the fluff out of the corners.',
+      why: 'Fluff on the seat leaves a gap, and lint goes past it to the exchanger.',
+      when: { kinds: CONDENSING },
+    },
     {
       id: 'hole-check',
       acts: { at: 'apart', needs: { screen: ['out'] }, touches: 'screen', waits: true },

@@ -18,14 +18,27 @@ export const PUMP_FILTER: Procedure = {
     },
     { what: 'A screwdriver and gloves', when: { filterAccess: ['behind', 'lower-front'] } },
   ],
-  finds: ['hair grip', 'coin', 'hair tie', 'button', 'toothpick', 'fluff', 'fabric', 'gum'],
+  finds: [
+    'hair grip',
+    'coin',
+    'hair tie',
+    'button',
+    'toothpick',
+    'fluff',
+    'fabric',
+    'gum',
+    'padding',
+    'rubber granules',
+    'mask',
+    'colour catcher',
+  ],
   steps: [
     {
       id: 'glass',
       acts: { at: 'outside' },
       do: 'Look through the door glass: is there water in the drum?',
       why: 'A little below the drum’s edge is normal. A drum that would not empty fills many trays, and you want to know before you start.',
-      look: 'Water above the sill of the door: do not open the door. Let it out below, tray by tray.',
+      look: 'Water above the sill of the door: do not open the door. Let it out below, tray by tray. Below the sill: a towel rolled up under the glass, then a scoop, a sponge or a wet-and-dry vacuum takes most of it.',
       hazards: ['scald'],
     },
     {
@@ -105,7 +118,7 @@ export const PUMP_FILTER: Procedure = {
       acts: { at: 'outside', needs: { power: ['off'] }, does: { tipped: 'yes' }, people: 2 },
       do: 'Only if the drum is drained and two of you are there: tip the machine back a little and prop it.',
       why: 'What is left in the sump runs to the back and not on the floor. Leave this out if you are alone.',
-      look: 'Through the glass: no water in the drum. A washer with water in it is never tipped.',
+      look: 'Through the glass: no water in the drum. A washer with water in it is never tipped. Hoses and cable have slack enough to follow.',
       hazards: ['tipping'],
       when: {
         filterAccess: ['front-left', 'front-right', 'unknown'],
@@ -163,7 +176,7 @@ export const PUMP_FILTER: Procedure = {
     {
       id: 'housing',
       acts: { at: 'filter', needs: { filter: ['out'] } },
-      do: 'Wipe the housing out, and feel and look round with the torch.',
+      do: 'Wipe the housing out, and look round with the torch. Slime or smell: wipe it with a cloth damped with vinegar and water, then with clear water.',
       why: 'What stays in there goes straight to the impeller.',
       look: 'The little impeller wheel at the back, with nothing round it.',
       hazards: ['impeller'],

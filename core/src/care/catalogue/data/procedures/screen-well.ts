@@ -23,6 +23,7 @@ export const SCREEN_WELL: Procedure = {
       why: 'The grade moves the next date.',
       look: 'A few threads: light. Half the passage: moderate. Felt all over: heavy. No passage to be seen: blocked.',
       note: 'grade',
+      reading: 'blocked-before',
     },
     {
       id: 'pick',
@@ -54,7 +55,7 @@ export const SCREEN_WELL: Procedure = {
       acts: { at: 'well' },
       do: 'Look once more and estimate the share still blocked.',
       why: 'Before and after, side by side, tell whether it was worth the trouble.',
-      note: 'note',
+      reading: 'blocked-after',
     },
   ],
   putBack: [

@@ -29,6 +29,7 @@ export const SOFTENER_CUP: Procedure = {
       do: 'Note how it looks before you clean it.',
       why: 'The grade moves the next date.',
       look: 'Grey flakes under the cup count as heavy.',
+      dispute: 'softener',
       note: 'grade',
     },
     {
