@@ -6,6 +6,7 @@ export * from './care/catalogue/data/load-care.js';
 export * from './care/record/finds.js';
 export * from './care/catalogue/data/schools.js';
 export * from './care/catalogue/data/supplies.js';
+export * from './care/catalogue/data/ways.js';
 export * from './care/catalogue/interval-figure.js';
 export * from './care/catalogue/lookup.js';
 export * from './care/catalogue/set-ups.js';

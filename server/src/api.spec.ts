@@ -115,12 +115,26 @@ describe('records', () => {
       .send({ ...dryer, name: 'Fourth', ways })
       .expect(422);
     expect(answer.body.errors.map((error: { field: string }) => error.field)).toEqual([field]);
-    const kept = { 'door-reset': 'Hold Start.' };
+    const kept = { 'door-reset': 'Hold Start.', 'filter-turns': 'Left, a turn and a half.' };
     const { body } = await app.api
       .post('/api/v1/machines')
       .send({ ...dryer, name: 'Fourth', ways: kept })
       .expect(201);
     expect(body.ways).toEqual(kept);
+  });
+});
+
+describe('papers and places', () => {
+  it('keeps what a machine’s papers say, and where the house shuts off', async () => {
+    const identity = { model: 'Loom 7', serial: 'A-1', boughtOn: '2024-02-01', price: 900 };
+    const { body } = await app.api
+      .post('/api/v1/machines')
+      .send({ ...dryer, name: 'Fifth', identity })
+      .expect(201);
+    expect(body.identity).toEqual(identity);
+    const wrong = { ...dryer, name: 'Sixth', identity: { warrantyUntil: '2024-02-31' } };
+    const answer = await app.api.post('/api/v1/machines').send(wrong).expect(422);
+    expect(answer.body.errors[0].field).toBe('identity.warrantyUntil');
   });
 });
 

@@ -25,6 +25,8 @@ import {
   UNIT_SYSTEMS,
   type CaseEventKind,
   type Circumstance,
+  WAYS,
+  type WayId,
 } from './vocabulary.js';
 
 /*
@@ -102,6 +104,8 @@ export const TaskRule = closed({
 });
 export type TaskRule = Static<typeof TaskRule>;
 
+const optionalWay = () => Type.Optional(text(500, 1));
+
 export const MachineDraft = closed(
   {
     name: text(60, 1),
@@ -118,7 +122,28 @@ export const MachineDraft = closed(
     ownTasks: Type.Optional(Type.Array(OwnTask, { maxItems: 30 })),
     inUseSince: Type.Optional(calendarDate()),
     /** This machine's own way of something, as its manual has it. */
-    ways: Type.Optional(closed({ 'door-reset': Type.Optional(text(500, 1)) })),
+    ways: Type.Optional(
+      closed(
+        Object.fromEntries(WAYS.map((id) => [id, optionalWay()])) as Record<
+          WayId,
+          ReturnType<typeof optionalWay>
+        >,
+      ),
+    ),
+    /** What its papers say. */
+    identity: Type.Optional(
+      closed({
+        model: Type.Optional(text(60, 1)),
+        serial: Type.Optional(text(60, 1)),
+        boughtOn: Type.Optional(calendarDate()),
+        warrantyUntil: Type.Optional(calendarDate()),
+        /** In the household's money. */
+        price: Type.Optional(Type.Number({ minimum: 0, maximum: 1_000_000 })),
+        /** Since when its hoses and its gasket are in it. */
+        hosesSince: Type.Optional(calendarDate()),
+        gasketSince: Type.Optional(calendarDate()),
+      }),
+    ),
   },
   'MachineDraft',
 );
@@ -170,6 +195,14 @@ export const HouseholdDraft = closed(
     currency: Type.Optional(Type.String({ pattern: '^[A-Z]{3}$' })),
     /** Price of a kWh, in that money. */
     energyPrice: Type.Optional(Type.Number({ minimum: 0, maximum: 10 })),
+    /** Where what shuts things off is to be found in the house. */
+    places: Type.Optional(
+      closed({
+        stopValve: Type.Optional(text(200, 1)),
+        breaker: Type.Optional(text(200, 1)),
+        gasValve: Type.Optional(text(200, 1)),
+      }),
+    ),
     /** The detergents in the house, by their labels. */
     detergents: Type.Optional(Type.Array(Detergent, { maxItems: 12 })),
   },

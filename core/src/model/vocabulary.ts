@@ -165,6 +165,20 @@ export const CODE_CLASSES = [
 export type CodeClass = (typeof CODE_CLASSES)[number];
 
 /** How reliably a code points at its stations, in the words that links use. */
+/** What a manual says of one machine alone, kept with it once it is known. */
+export const WAYS = [
+  'door-reset',
+  'drum-programme',
+  'fluff-programme',
+  'filter-turns',
+  'screws',
+  'sensor-place',
+  'exchanger-release',
+  'filter-place',
+  'valve-place',
+] as const;
+export type WayId = (typeof WAYS)[number];
+
 export const CODE_STRENGTHS = ['nearly always', 'often', 'sometimes', 'seldom'] as const;
 
 /** What can happen in a case, from the first symptom to its end. */

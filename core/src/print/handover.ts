@@ -1,6 +1,8 @@
+import type { Step } from '../care/catalogue/types.js';
+import { WAY_NAMES } from '../care/catalogue/data/ways.js';
 import { kindOfEntry } from '../model/entry-kinds.js';
 import type { Entry, Household, Machine, Visit } from '../model/schemas.js';
-import { GRADE_NAMES, KIND_NAMES } from '../model/vocabulary.js';
+import { GRADE_NAMES, KIND_NAMES, WAYS } from '../model/vocabulary.js';
 import { taskOf, tasksOf } from '../care/catalogue/lookup.js';
 import type { MachineState } from '../care/house/machine-state.js';
 import { FEATURE_QUESTIONS } from '../care/catalogue/data/features.js';
@@ -50,6 +52,7 @@ export function machineFacts(machine: Machine, household: Household): Sheet['fac
     { name: 'Kind', value: KIND_NAMES[machine.kind] },
     { name: 'Maker and model', value: machine.maker ?? UNANSWERED },
     { name: 'Place', value: machine.place },
+    ...identityFacts(machine, household),
     ...(machine.inUseSince ? [{ name: 'In use since', value: sayDay(machine.inUseSince) }] : []),
     { name: 'Loads a week', value: String(machine.loadsPerWeek) },
     ...(household.hardness === undefined
@@ -58,6 +61,30 @@ export function machineFacts(machine: Machine, household: Household): Sheet['fac
     ...built,
   ];
 }
+
+/** What its papers say, as far as they were entered; and the ways that are its own. */
+function identityFacts(
+  { identity = {}, ways = {} }: Machine,
+  { currency }: Household,
+): Sheet['facts'] {
+  const { model, serial, boughtOn, warrantyUntil, price, hosesSince, gasketSince } = identity;
+  const row = (name: string, value: string | undefined) => (value ? [{ name, value }] : []);
+  const day = (on: string | undefined) => on && sayDay(on);
+  return [
+    ...row('Model', model),
+    ...row('Serial number', serial),
+    ...row('Bought', day(boughtOn)),
+    ...row('Warranty until', day(warrantyUntil)),
+    ...row('Price', price === undefined ? undefined : `${price} ${currency ?? ''}`.trim()),
+    ...row('Hoses since', day(hosesSince)),
+    ...row('Gasket since', day(gasketSince)),
+    ...WAYS.flatMap((id) => row(WAY_NAMES[id], ways[id])),
+  ];
+}
+
+/** This machine's own way of a step, where it is kept. */
+const wayOf = ({ way }: Step, { ways = {} }: Machine): string[] =>
+  way && ways[way] ? [`This machine’s way: ${ways[way]}`] : [];
 
 const detailOf = ({ grade, found, trays, note }: Entry): string =>
   [
@@ -193,7 +220,11 @@ export function visitSheet(
                 visit.progress.ticked[key] ? 'x' : '',
                 nameOf(machineId).name,
                 PHASE_NAMES[phase],
-                [...cautions.map((caution) => `CAUTION: ${caution}`), step.do].join('\n'),
+                [
+                  ...cautions.map((caution) => `CAUTION: ${caution}`),
+                  step.do,
+                  ...wayOf(step, nameOf(machineId)),
+                ].join('\n'),
               ]),
               none: 'No steps.',
             },

@@ -37,6 +37,7 @@ export const households = sqliteTable('households', {
   multipliers: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['multipliers']>>(),
   currency: text(),
   energyPrice: real('energy_price'),
+  places: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['places']>>(),
   detergents: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['detergents']>>(),
 });
 
@@ -56,6 +57,7 @@ export const machines = sqliteTable('machines', {
   ownTasks: text('own_tasks', { mode: 'json' }).$type<NonNullable<MachineDraft['ownTasks']>>(),
   inUseSince: text('in_use_since'),
   ways: text({ mode: 'json' }).$type<NonNullable<MachineDraft['ways']>>(),
+  identity: text({ mode: 'json' }).$type<NonNullable<MachineDraft['identity']>>(),
 });
 
 export const supplies = sqliteTable('supplies', {

@@ -1,6 +1,7 @@
 import Ajv from 'ajv/dist/2020.js';
 import { describe, expect, it } from 'vitest';
 import {
+  WAYS,
   FEATURES,
   HABITS,
   MACHINE_KINDS,
@@ -195,6 +196,11 @@ describe('the care catalogue is whole', () => {
         expect(why, load).toMatch(/\.$/);
       }
     }
+  });
+
+  it('asks for every own way of a machine at some step, save the reset of a door', () => {
+    const asked = new Set(allSteps.flatMap(({ way }) => way ?? []));
+    expect(WAYS.filter((id) => !asked.has(id))).toEqual(['door-reset']);
   });
 
   it('leaves no hazard without a step', () => {

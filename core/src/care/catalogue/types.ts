@@ -6,6 +6,7 @@ import type {
   MachineKind,
   Programme,
   SchoolId,
+  WayId,
 } from '../../model/vocabulary.js';
 import type { Acts } from '../../world/acts.js';
 import type { DisputeId } from './data/disputes.js';
@@ -149,6 +150,8 @@ export interface Step {
   timer?: { minutes: number; label: string; optional?: true };
   /** A proof that only the next load can give. */
   later?: true;
+  /** What this machine's manual says of it, kept with the machine. */
+  way?: WayId;
   /** What practitioners disagree on here. */
   dispute?: DisputeId;
   /** A small drawing of it. */

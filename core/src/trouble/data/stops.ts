@@ -8,6 +8,7 @@ export const STOP_RULES: readonly StopRule[] = [
     say: 'Smoke, flames, or a burning smell that does not end at once',
     kinds: ALL,
     now: 'Leave the door of the machine shut. If you can do it safely, pull the plug or switch off its breaker. Get everybody out and close the door of the room.',
+    shuts: ['breaker'],
     call: 'Call the fire service from outside.',
   },
   {
@@ -15,6 +16,7 @@ export const STOP_RULES: readonly StopRule[] = [
     say: 'A smell of gas',
     kinds: DRYERS,
     now: 'Leave at once. Touch no switch, no plug, no phone indoors, light nothing. Leave doors open behind you.',
+    shuts: ['gasValve'],
     call: 'Call the gas emergency number from outside.',
   },
   {
@@ -22,6 +24,7 @@ export const STOP_RULES: readonly StopRule[] = [
     say: 'A shock or a tingle when touching it',
     kinds: ALL,
     now: 'Do not touch it again. Switch off its circuit breaker.',
+    shuts: ['breaker'],
     call: 'Call an electrician before it is used again. After a shock with pain, numbness or a racing heart, call the emergency number.',
   },
   {
@@ -29,6 +32,7 @@ export const STOP_RULES: readonly StopRule[] = [
     say: 'The breaker tripped twice',
     kinds: ALL,
     now: 'Leave it off and unplug the machine.',
+    shuts: ['breaker'],
     call: 'Call an electrician or a service technician.',
   },
   {
@@ -36,6 +40,7 @@ export const STOP_RULES: readonly StopRule[] = [
     say: 'Water near a socket or a plug',
     kinds: ALL,
     now: 'Stay out of the water. Switch off the circuit at the breaker, then shut the tap.',
+    shuts: ['breaker', 'stopValve'],
     call: 'Call an electrician before you plug anything in there.',
   },
   {
@@ -57,6 +62,7 @@ export const STOP_RULES: readonly StopRule[] = [
     say: 'Water stands above the sill of the door',
     kinds: FRONT,
     now: 'Do not open the door, and do not pull at it. Stop the programme, shut the tap, and pull the plug; wet or out of reach: its circuit breaker. It may scald: let it cool until the glass is only lukewarm.',
+    shuts: ['breaker', 'stopValve'],
     call: 'If water keeps coming in with the machine off, shut the main tap and call a plumber.',
     then: { say: 'Power and tap are off: let the water out', finding: 'wont-drain' },
   },
@@ -65,6 +71,7 @@ export const STOP_RULES: readonly StopRule[] = [
     say: 'Water keeps running out on the floor',
     kinds: WASHERS,
     now: 'Shut the machine’s tap. Switch its circuit off at the breaker before you step into water.',
+    shuts: ['breaker', 'stopValve'],
     call: 'If it does not stop, shut the main tap and call a plumber.',
   },
 ];

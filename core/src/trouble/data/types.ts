@@ -105,6 +105,14 @@ export interface Check {
   leak: number;
 }
 
+/** What a household keeps the place of. */
+export type HousePlace = 'stopValve' | 'breaker' | 'gasValve';
+export const PLACE_NAMES: Record<HousePlace, string> = {
+  stopValve: 'Main tap',
+  breaker: 'Breaker',
+  gasValve: 'Gas valve',
+};
+
 /** Something before which no suspect is shown. */
 export interface StopRule {
   id: string;
@@ -114,6 +122,8 @@ export interface StopRule {
   /** What to do now. */
   now: string;
   call: string;
+  /** What of the house is shut off for it. */
+  shuts?: readonly HousePlace[];
   /** The way on, once that is done: the symptom with which the case goes on. */
   then?: { say: string; finding: string };
 }

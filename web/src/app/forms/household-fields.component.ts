@@ -21,6 +21,10 @@ export type HouseholdForm = FormGroup<{
   /** Per cent. */
   risk: FormControl<number | null>;
   visitMinutes: FormControl<number | null>;
+  /** Where what shuts things off is to be found. */
+  stopValve: FormControl<string>;
+  breaker: FormControl<string>;
+  gasValve: FormControl<string>;
   /** ISO 4217; empty where money is not reckoned. */
   currency: FormControl<string>;
 }>;
@@ -35,6 +39,9 @@ export function householdForm(known: Partial<HouseholdDraft> = {}): HouseholdFor
     school: new FormControl<SchoolId>(known.school ?? 'steady', { nonNullable: true }),
     risk: new FormControl<number | null>(Number(((known.risk ?? 0.1) * 100).toFixed(4))),
     visitMinutes: new FormControl<number | null>(known.visitMinutes ?? VISIT_MINUTES),
+    stopValve: new FormControl(known.places?.stopValve ?? '', { nonNullable: true }),
+    breaker: new FormControl(known.places?.breaker ?? '', { nonNullable: true }),
+    gasValve: new FormControl(known.places?.gasValve ?? '', { nonNullable: true }),
     currency: new FormControl(known.currency ?? '', { nonNullable: true }),
   });
 }
@@ -49,6 +56,7 @@ const KNOWS = [
   'risk',
   'visitMinutes',
   'currency',
+  'places',
 ] as const satisfies readonly (keyof HouseholdDraft)[];
 
 /**
@@ -57,6 +65,12 @@ const KNOWS = [
  */
 export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): HouseholdDraft {
   const { name, zone, units, hardness, school, risk, visitMinutes, currency } = form.getRawValue();
+  const { stopValve, breaker, gasValve } = form.getRawValue();
+  const places = Object.fromEntries(
+    Object.entries({ stopValve, breaker, gasValve }).flatMap(([name, where]) =>
+      where.trim() ? [[name, where.trim()]] : [],
+    ),
+  );
   return onto<HouseholdDraft>(stored, KNOWS, {
     name: name.trim(),
     zone,
@@ -67,6 +81,7 @@ export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): Ho
     risk: risk === null ? (risk as unknown as number) : risk / 100,
     ...(visitMinutes === null ? {} : { visitMinutes }),
     ...(currency.trim() ? { currency: currency.trim().toUpperCase() } : {}),
+    ...(Object.keys(places).length ? { places } : {}),
   });
 }
 
@@ -193,6 +208,23 @@ export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): Ho
           />
           <nc-problem [field]="prefix() + 'currency'" />
         </div>
+        @for (one of places; track one.id) {
+          <div>
+            <label class="form-label" [for]="'h-' + one.id"
+              >{{ one.label }} <span class="soft">(where it is)</span></label
+            >
+            <input
+              class="form-control"
+              maxlength="200"
+              autocomplete="off"
+              [id]="'h-' + one.id"
+              [placeholder]="one.such"
+              [formControlName]="one.id"
+              [ncField]="prefix() + 'places.' + one.id"
+            />
+            <nc-problem [field]="prefix() + 'places.' + one.id" />
+          </div>
+        }
       }
     </div>
   `,
@@ -209,6 +241,12 @@ export class HouseholdFieldsComponent {
   readonly prefix = input('');
   /** Whether school and risk are asked as well. */
   readonly intervals = input(false);
+  /** Told again where something has to be shut off at once. */
+  protected readonly places = [
+    { id: 'stopValve', label: 'Main tap of the water', such: 'Cellar, behind the boiler' },
+    { id: 'breaker', label: 'Breaker of the machines', such: 'Hall, box 2, number 7' },
+    { id: 'gasValve', label: 'Gas valve', such: 'Beside the meter' },
+  ] as const;
   protected readonly texts = SCHOOL_TEXTS;
   protected readonly looser = sayLooser;
   protected readonly schools = SCHOOLS.map((id) => ({ id, name: SCHOOL_TEXTS[id].name }));

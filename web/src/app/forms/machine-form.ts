@@ -30,6 +30,16 @@ export interface MachineControls {
   loadsPerWeek: FormControl<number | null>;
   /** Calendar date; empty where it is not known. */
   inUseSince: FormControl<string>;
+  /** What the papers say; empty where it is not known. */
+  identity: FormGroup<{
+    model: FormControl<string>;
+    serial: FormControl<string>;
+    boughtOn: FormControl<string>;
+    warrantyUntil: FormControl<string>;
+    price: FormControl<number | null>;
+    hosesSince: FormControl<string>;
+    gasketSince: FormControl<string>;
+  }>;
   /** Empty: the household's. */
   school: FormControl<SchoolId | ''>;
   features: FormGroup<Record<FeatureId, FormControl<string>>>;
@@ -54,6 +64,15 @@ export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
     heater: new FormControl(features.heater ?? null),
     loadsPerWeek: new FormControl(known.loadsPerWeek ?? 5),
     inUseSince: text(known.inUseSince ?? ''),
+    identity: new FormGroup({
+      model: text(known.identity?.model ?? ''),
+      serial: text(known.identity?.serial ?? ''),
+      boughtOn: text(known.identity?.boughtOn ?? ''),
+      warrantyUntil: text(known.identity?.warrantyUntil ?? ''),
+      price: new FormControl(known.identity?.price ?? null),
+      hosesSince: text(known.identity?.hosesSince ?? ''),
+      gasketSince: text(known.identity?.gasketSince ?? ''),
+    }),
     school: new FormControl<SchoolId | ''>(known.school ?? '', { nonNullable: true }),
     features: new FormGroup(
       Object.fromEntries(FEATURE_IDS.map((id) => [id, text(features[id] ?? first(id))])) as Record<
@@ -83,6 +102,7 @@ const KNOWS = [
   'loadsPerWeek',
   'school',
   'inUseSince',
+  'identity',
 ] as const satisfies readonly (keyof MachineDraft)[];
 const FEATURES_KNOWN = [...FEATURE_IDS, 'elbows', 'heater'] as const;
 
@@ -92,7 +112,13 @@ const FEATURES_KNOWN = [...FEATURE_IDS, 'elbows', 'heater'] as const;
  */
 export function draftOf(form: MachineForm, stored?: MachineDraft): MachineDraft {
   const { name, kind, maker, place, elbows, heater, school, features, habits } = form.getRawValue();
-  const { loadsPerWeek, inUseSince } = form.getRawValue();
+  const { loadsPerWeek, inUseSince, identity: papers } = form.getRawValue();
+  const identity = Object.fromEntries(
+    Object.entries(papers).flatMap(([name, value]) => {
+      const told = typeof value === 'string' ? value.trim() : value;
+      return told === '' || told === null ? [] : [[name, told]];
+    }),
+  ) as MachineDraft['identity'] & object;
   const asked = FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(kind));
   const answers = Object.fromEntries(asked.map(({ id }) => [id, features[id]]));
   return onto(stored, KNOWS, {
@@ -112,6 +138,7 @@ export function draftOf(form: MachineForm, stored?: MachineDraft): MachineDraft 
     loadsPerWeek: loadsPerWeek as number,
     ...(school ? { school } : {}),
     ...(inUseSince ? { inUseSince } : {}),
+    ...(Object.keys(identity).length ? { identity } : {}),
   });
 }
 

@@ -18,6 +18,7 @@ import {
   causeById,
   ENDING_WORDS,
   isRested,
+  PLACE_NAMES,
   plusDays,
   REMINDER_SAID,
   sayCaseEvent,
@@ -33,6 +34,7 @@ import {
   type CodeSeen,
   type CodeSheet,
   type Happening,
+  type StopRule,
 } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
@@ -216,6 +218,18 @@ export class CaseComponent {
   /** What stands behind the glass of a locked door. */
   protected level(found: 'none' | 'water'): void {
     this.answer('locked-empty', found === 'none' ? 'yes' : 'no');
+  }
+
+  /** Where this house has what a stop rule shuts off. Outside a house that smells of gas nobody looks for a valve. */
+  protected placesFor({ id, shuts = [] }: StopRule): { name: string; where: string }[] {
+    const places = this.on.bench()?.household.places ?? {};
+    return shuts.flatMap((one) => {
+      const where = places[one];
+      if (!where) return [];
+      const name =
+        id === 'gas-smell' ? `${PLACE_NAMES[one]}, for the gas service` : PLACE_NAMES[one];
+      return [{ name, where }];
+    });
   }
 
   protected readonly doorReset = DOOR_RESET;

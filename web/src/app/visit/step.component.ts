@@ -15,6 +15,7 @@ import {
   readReading,
   type Brought,
   type ChemicalEvent,
+  type Machine,
   type MachineKind,
   type ProofResult,
   type VisitStep,
@@ -31,6 +32,7 @@ import { PhotosComponent } from '../shared/photos.component';
 import { StillInComponent } from '../shared/still-in.component';
 import { TimerComponent } from './timer.component';
 import { TraysComponent } from './trays.component';
+import { WayComponent } from './way.component';
 
 /** One step: what to do, the caution where it counts, why, what to look at, what to note. */
 @Component({
@@ -45,6 +47,7 @@ import { TraysComponent } from './trays.component';
     StillInComponent,
     TimerComponent,
     TraysComponent,
+    WayComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './step.component.html',
@@ -61,6 +64,8 @@ export class StepComponent {
   readonly timer = input<Timer>();
   readonly ticked = input.required<boolean>();
   readonly machine = input('this machine');
+  /** The machine itself, whose own ways are shown and kept. */
+  readonly owner = input<Machine>();
   readonly units = input<UnitSystem>('metric');
   /** What is in the machine and was not rinsed out. */
   readonly present = input<readonly ChemicalEvent[]>([]);

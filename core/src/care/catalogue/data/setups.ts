@@ -124,6 +124,7 @@ export const SETUPS: readonly SetUp[] = [
     steps: [
       {
         id: 'tap-off',
+        way: 'valve-place',
         acts: { at: 'valve', does: { tap: 'shut' } },
         figure: 'tap',
         do: 'Shut the tap of the fill hose.',
@@ -253,6 +254,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'flap-unknown',
+        way: 'filter-place',
         acts: { at: 'outside', does: { flap: 'open' } },
         do: 'Find the flap at the bottom of the front, left or right; it opens with a coin or a press. Towel on the floor, tray on the towel.',
         why: 'A litre or so of water always comes.',
@@ -261,6 +263,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'front-off',
+        way: 'screws',
         acts: { at: 'outside', needs: { power: ['off'] }, does: { flap: 'open' } },
         do: 'Take the whole lower front off: some three screws along its lower edge, then pull it down and off its clips. Towel on the floor, tray below the filter.',
         why: 'On this machine the filter is behind the lower front.',
@@ -270,6 +273,7 @@ export const SETUPS: readonly SetUp[] = [
       },
       {
         id: 'panel-behind',
+        way: 'screws',
         acts: { at: 'behind', needs: { power: ['off'] }, does: { flap: 'open' } },
         do: 'Unscrew the rear panel: about a dozen screws round the edge and often one in the middle. Towel and tray under the pump.',
         why: 'On this machine the filter is reached from behind.',

@@ -33,6 +33,7 @@ export const DRUM_CLEAN: Procedure = {
     },
     {
       id: 'manual-says',
+      way: 'drum-programme',
       acts: { at: 'drum', needs: { rinsed: ['yes'] }, does: { rinsed: 'no' } },
       do: 'Look in the manual: its own drum programme, or the hottest one; a cleaner, or nothing.',
       why: 'The maker knows the rubber and the heater. Nothing acid goes together with anything chlorinated.',

@@ -23,6 +23,7 @@ export const FLUFF_RINSE: Procedure = {
     },
     {
       id: 'rinse-fluff',
+      way: 'fluff-programme',
       acts: { at: 'outside', runs: 'rinse' },
       do: 'Run the fluff rinse of your manual, or a cold rinse with nothing in the drum and no spin.',
       why: 'Water down the wet wall takes the lint with it.',

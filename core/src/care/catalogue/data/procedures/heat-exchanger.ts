@@ -14,6 +14,7 @@ export const HEAT_EXCHANGER: Procedure = {
   steps: [
     {
       id: 'manual',
+      way: 'exchanger-release',
       acts: { at: 'apart' },
       do: 'Open the manual at the page on the heat exchanger, and see whether yours comes out, is brushed in place, or cleans itself.',
       why: 'Heat-pump dryers differ here, and what is sealed must stay sealed.',
@@ -29,6 +30,7 @@ export const HEAT_EXCHANGER: Procedure = {
     },
     {
       id: 'catches',
+      way: 'exchanger-release',
       acts: { at: 'exchanger', does: { exchanger: 'out' } },
       do: 'Turn the catches and draw the heat exchanger straight out.',
       why: 'Straight, so that its seals are not dragged.',

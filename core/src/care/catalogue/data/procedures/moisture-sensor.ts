@@ -11,6 +11,7 @@ export const MOISTURE_SENSOR: Procedure = {
   steps: [
     {
       id: 'find',
+      way: 'sensor-place',
       acts: { at: 'drum', needs: { cool: ['yes'] }, does: { strips: 'seen' } },
       figure: 'strips',
       do: 'Find the two bare metal strips: in the drum beside the lint screen, in the door frame, or at the back wall.',

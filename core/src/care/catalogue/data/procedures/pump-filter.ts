@@ -128,6 +128,7 @@ export const PUMP_FILTER: Procedure = {
     },
     {
       id: 'unscrew',
+      way: 'filter-turns',
       acts: { at: 'filter', does: { filter: 'out', filterTight: 'no' } },
       figure: 'filter-out',
       do: 'Unscrew the filter slowly, anticlockwise, and draw it straight out.',
