@@ -1,4 +1,5 @@
 import { taskOf } from '../care/catalogue/lookup.js';
+import { choosing, type Choosing } from '../care/house/choosing.js';
 import { habitRows, type HabitRow } from '../care/house/habits.js';
 import { stateOf, type MachineState } from '../care/house/machine-state.js';
 import type { History } from '../care/record/history.js';
@@ -23,6 +24,8 @@ export interface MachineView {
   state: MachineState;
   habits: HabitRow[];
   tasks: TaskView[];
+  /** What its record says for the choice of the next one. */
+  choosing: Choosing;
 }
 
 /**
@@ -36,20 +39,22 @@ export function machineView(
   now: number,
 ): MachineView {
   const today = dayOf(now, household.zone);
+  const tasks = questionsOf(machine, history, household, now).map((question): TaskView => {
+    const one = due(question);
+    const { loads, ...rest } = one;
+    return {
+      ...rest,
+      ...(loads ? { loads: total(loads) } : {}),
+      why: why(question.task, one, today, limitDatesOf(question)),
+    };
+  });
   return {
     machine,
     today,
     state: stateOf(machine, history, household, now),
     habits: habitRows(machine, history, today),
-    tasks: questionsOf(machine, history, household, now).map((question): TaskView => {
-      const one = due(question);
-      const { loads, ...rest } = one;
-      return {
-        ...rest,
-        ...(loads ? { loads: total(loads) } : {}),
-        why: why(question.task, one, today, limitDatesOf(question)),
-      };
-    }),
+    tasks,
+    choosing: choosing(machine, tasks, today),
   };
 }
 
