@@ -171,6 +171,7 @@ export function troubleView(
   if (!advice || !belief)
     return { stops: holding, first: [], suspects: [], other: 0, lines: {}, checks: [], fixes: [] };
   const { next } = advice;
+  const explains = trouble.explaining(answers);
   const lines = linesOf(trouble, belief, answers);
   const locked = answers['door-locked'] === 'yes' || answers['door-locked'] === 'partly';
   return {
@@ -196,13 +197,13 @@ export function troubleView(
       ? {
           next:
             'check' in next
-              ? { check: checkView(trouble, belief, next.check, advice.checks) }
+              ? { check: checkView(trouble, belief, next.check, advice.checks, explains) }
               : { fix: fixView(next.fix) },
         }
       : {}),
     checks: advice.checks
       .slice(0, MOST_CHECKS)
-      .map((check) => checkView(trouble, belief, check, advice.checks)),
+      .map((check) => checkView(trouble, belief, check, advice.checks, explains)),
     fixes: advice.fixes.slice(0, MOST_CHECKS).map(fixView),
   };
 }
@@ -231,10 +232,14 @@ function checkView(
   belief: CauseBelief,
   { check, cost, gain }: CheckAdvice,
   others: readonly CheckAdvice[],
+  explains: readonly boolean[],
 ): CheckView {
   const { id, ask, how, needs, hazards = [], minutes } = check;
   const likeliest = (seen: boolean): string => {
-    const { causes, none } = trouble.network.after(belief, id, seen);
+    const after = trouble.network.after(belief, id, seen);
+    const none = trouble.network.without(after, explains);
+    // What explains nothing that was told may be there as well, and is not the trouble.
+    const causes = after.causes.map((chance, i) => (explains[i] ? chance : 0));
     const best = causes.reduce((best, chance, i) => (chance > causes[best]! ? i : best), 0);
     const percent = (chance: number) => `${Math.min(99, Math.round(100 * chance))} %`;
     return causes[best]! >= none

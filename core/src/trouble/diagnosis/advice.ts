@@ -15,6 +15,10 @@ const PER_HAZARD = 2;
 const ENOUGH = 0.995;
 /** A chance below this is not worth a fix. */
 const HARDLY = 0.02;
+/** Before a long job the cheap ends are looked at, even where that saves nothing: for so much of its minutes. */
+const BEFORE_A_JOB = 0.12;
+/** Minutes within which two fixes come to the same. */
+const THE_SAME = 1;
 /** Looking ahead keeps to the hypotheses that make up so much of the belief. */
 const FOCUS = 0.98;
 /** Looks, and fixes, that are followed one step further. */
@@ -143,13 +147,21 @@ class Adviser {
     const best = <T extends { expected: number }>(some: readonly T[]): T | undefined =>
       [...some].sort((a, b) => a.expected - b.expected)[0];
     const look = best(looks);
-    const fix = best(fixes);
-    const stop = WATCH + SOMEBODY_ELSE * (1 - this.#root.belief.none);
-    const [looking, fixing] = [look?.expected ?? Infinity, fix?.expected ?? Infinity];
+    const cheapest = best(fixes);
+    // Of fixes that come to the same, the likeliest.
+    const fix = fixes
+      .filter(({ expected }) => expected <= (cheapest?.expected ?? Infinity) + THE_SAME)
+      .sort((a, b) => b.chance - a.chance)[0];
+    // Only where nothing on the list is likelier than nothing at all is it left to rest.
+    const stop =
+      likeliest(this.#root.belief) < 0
+        ? WATCH + SOMEBODY_ELSE * (1 - this.#root.belief.none)
+        : Infinity;
+    const [looking, fixing] = [look?.expected ?? Infinity, cheapest?.expected ?? Infinity];
     const next =
       stop <= Math.min(looking, fixing)
         ? undefined
-        : fix && fixing <= looking + WORTH_A_LOOK
+        : fix && fixing <= looking + WORTH_A_LOOK - BEFORE_A_JOB * fix.minutes
           ? { fix }
           : look && { check: look };
     return {
