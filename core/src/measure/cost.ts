@@ -47,7 +47,7 @@ export interface RunningCost {
 const WEEKS = 52.18;
 /** Moisture of cloth that is dry enough to be put away, kg/kg of bone-dry cloth. */
 const TARGET = ROOM_DRY;
-/** Less air saves at most so much of a load's energy: past that it is the model's own coarseness. */
+/** Less air saves at most so much of a load's energy: past that it is the model's own coarseness. Judgement. */
 const MOST_SAVED = 0.02;
 
 /** What today's restriction costs a year against a clean way, by the drum model. @throws MeasureProblem */

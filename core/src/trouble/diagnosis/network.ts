@@ -99,9 +99,9 @@ export class Network extends Hypotheses {
   }
 
   /** Chance of a finding where these causes are there, over how the states may be. */
-  chanceGiven({ chance }: Finding, present: readonly number[]): number {
+  chanceGiven(finding: Finding, present: readonly number[]): number {
     return waysOf(this.states.length).reduce(
-      (sum, how) => sum + chanceOf(this.states, present, how) * chance(present, how),
+      (sum, how) => sum + chanceOf(this.states, present, how) * finding.chance(present, how),
       0,
     );
   }

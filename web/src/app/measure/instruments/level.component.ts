@@ -27,10 +27,10 @@ const FIRST: Record<string, Amount> = {
   depth: { value: 48, unit: 'cm' },
 };
 const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
-  'back-left': { x: 70, y: 50, say: 'back left' },
-  'back-right': { x: 310, y: 50, say: 'back right' },
-  'front-left': { x: 70, y: 230, say: 'front left' },
-  'front-right': { x: 310, y: 230, say: 'front right' },
+  'back-left': { x: 92, y: 50, say: 'back left' },
+  'back-right': { x: 288, y: 50, say: 'back right' },
+  'front-left': { x: 92, y: 230, say: 'front left' },
+  'front-right': { x: 288, y: 230, say: 'front right' },
 };
 
 /** The feet from above: which, how many turns, which way. */
