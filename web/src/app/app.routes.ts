@@ -39,15 +39,8 @@ export const routes: Routes = [
   { path: 'run/:id', redirectTo: 'visit/:id' },
   {
     path: 'trouble',
-    title: title('Trouble'),
     canActivate: [hasHousehold],
-    loadComponent: () => import('./trouble/trouble.component').then((m) => m.TroubleComponent),
-  },
-  {
-    path: 'trouble/:id',
-    title: title('Case'),
-    canActivate: [hasHousehold],
-    loadComponent: () => import('./trouble/case.component').then((m) => m.CaseComponent),
+    loadChildren: () => import('./trouble/trouble.routes').then((m) => m.TROUBLE_ROUTES),
   },
   {
     path: 'measure',
