@@ -7,14 +7,19 @@ import {
   map,
   merge,
   of,
+  ReplaySubject,
   scan,
-  shareReplay,
+  share,
   startWith,
   Subject,
   switchMap,
+  timer,
 } from 'rxjs';
 import { ApiService, type ApiProblem } from './api.service';
 import { ChangesService } from './changes.service';
+
+/** The bench goes on being read for so long after the last view of it: the next view has it at once. */
+const KEPT_MS = 30_000;
 
 /** Something read from the server: what was read last, and the problem if it cannot be read now. */
 export interface Loaded<T> {
@@ -30,7 +35,12 @@ export class BenchService {
   readonly #asked = new Subject<void>();
 
   readonly bench$ = this.#fresh(() => this.#api.get<BenchView>('bench')).pipe(
-    shareReplay({ bufferSize: 1, refCount: true }),
+    share({
+      connector: () => new ReplaySubject(1),
+      resetOnRefCountZero: () => timer(KEPT_MS),
+      resetOnError: true,
+      resetOnComplete: true,
+    }),
   );
 
   line$(machineId: string): Observable<Loaded<MachineView>> {
