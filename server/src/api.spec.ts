@@ -294,7 +294,7 @@ describe('what is due', () => {
     const { body } = await app.api.get(`/api/v1/machines/${app.dryer.id}/line`).expect(200);
     const line = body as MachineView;
     expect(line.tasks.map(({ task }) => task)).toContain('duct-run');
-    expect(line.habits.map(({ habit }) => habit)).toEqual(['not-overfilled', 'screen']);
+    expect(line.habits.map(({ habit }) => habit)).toEqual(['not-overfilled', 'alike', 'screen']);
     for (const { why } of line.tasks) {
       expect(why.interval).toMatch(/^(Every|With every) .*the school “Steady” says/i);
     }

@@ -273,6 +273,25 @@ describe('planVisit', () => {
     expect(carried('gasket-folds', 'descale')).not.toContain('mould');
   });
 
+  it('shuts the tap before the filter is opened, where the machine will be moved off its hoses', () => {
+    let seen = 0;
+    for (const machine of every) {
+      const has = tasksOf(machine).map(({ id }) => id);
+      if (!has.includes('pump-filter')) continue;
+      for (const other of ['inlet-screen', 'drain-hose'].filter((id) => has.includes(id))) {
+        const { steps } = planVisit(
+          ['pump-filter', other].map((task) => ({ machineId: ID, task })),
+          [machine],
+        );
+        const at = (id: string) => steps.findIndex(({ step }) => step.id === id);
+        expect(at('tap-off'), JSON.stringify(machine)).toBeGreaterThan(-1);
+        expect(at('tap-off'), JSON.stringify(machine)).toBeLessThan(at('unscrew'));
+        seen += 1;
+      }
+    }
+    expect(seen).toBeGreaterThan(10);
+  });
+
   it('refuses a machine that is not given', () => {
     expect(() => planVisit([{ machineId: 'gone', task: 'dispenser' }], [])).toThrow('gone');
   });

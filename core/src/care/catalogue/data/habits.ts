@@ -53,6 +53,13 @@ export const LOAD_HABITS: readonly LoadHabit[] = [
     why: 'One heavy towel among shirts throws the spin out of balance.',
   },
   {
+    id: 'room-left',
+    when: 'before',
+    kinds: WASHERS,
+    name: 'A hand’s width left free',
+    why: 'Clothes that cannot fall are not washed; past its mark the machine leaks and wears its bearings.',
+  },
+  {
     id: 'measured',
     when: 'before',
     kinds: WASHERS,
@@ -65,6 +72,13 @@ export const LOAD_HABITS: readonly LoadHabit[] = [
     kinds: DRYERS,
     name: 'Drum about half full',
     why: 'Air must get between the clothes; a full drum dries long and creases.',
+  },
+  {
+    id: 'alike',
+    when: 'before',
+    kinds: DRYERS,
+    name: 'Similar sizes together',
+    why: 'A large sheet wraps the small things and keeps them wet, and the dryer runs on for them.',
   },
   {
     id: 'out-promptly',
