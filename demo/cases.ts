@@ -11,7 +11,7 @@ export interface DemoCase {
   events: DemoEvent[];
 }
 
-const E_18 = CODE_SHEETS[0]!.rows.find(({ code }) => code === 'E-18')!;
+const HEM_18 = CODE_SHEETS[0]!.rows.find(({ code }) => code === 'HEM-18')!;
 
 /** One trouble that was solved a year ago, and one that is open today. */
 export const CASES: readonly DemoCase[] = [
@@ -31,7 +31,7 @@ export const CASES: readonly DemoCase[] = [
       },
       { daysAgo: 384, hour: 21, kind: 'rest' },
       { daysAgo: 353, hour: 18, kind: 'wake' },
-      { daysAgo: 353, hour: 18, kind: 'code', code: seenOf(E_18) },
+      { daysAgo: 353, hour: 18, kind: 'code', code: seenOf(HEM_18) },
       { daysAgo: 353, hour: 18, kind: 'answer', finding: 'wont-drain', answer: 'yes' },
       { daysAgo: 353, hour: 19, kind: 'answer', finding: 'hose-kinked', answer: 'no' },
       {

@@ -1,6 +1,6 @@
 import type { CodeSheetDraft } from '@needlecase/core';
 
-/* Display codes of makers that do not exist, in three styles: letter and number, lamps, short words. */
+/* Display codes of makers that do not exist, in three styles: a syllable of needlework with two digits, lamps, a syllable with one digit. */
 
 export const CODE_SHEETS: readonly CodeSheetDraft[] = [
   {
@@ -10,7 +10,7 @@ export const CODE_SHEETS: readonly CodeSheetDraft[] = [
     kinds: ['front-load-washer'],
     rows: [
       {
-        code: 'E-18',
+        code: 'HEM-18',
         says: 'Water not pumped out in time',
         class: 'drain',
         stations: ['pump-filter', 'drain-hose'],
@@ -18,25 +18,30 @@ export const CODE_SHEETS: readonly CodeSheetDraft[] = [
         strength: 'nearly always',
       },
       {
-        code: 'E-17',
+        code: 'YRN-04',
         says: 'No water within five minutes',
         class: 'fill',
         stations: ['tap', 'inlet-screen'],
         clears: 'Open the tap, clean the screen, start again',
       },
-      { code: 'E-23', says: 'Water in the base', class: 'leak', clears: 'Tap off, call service' },
-      { code: 'E-41', says: 'Door not locked', class: 'door', clears: 'Close the door firmly' },
+      { code: 'SEL-23', says: 'Water in the base', class: 'leak', clears: 'Tap off, call service' },
+      { code: 'LUP-41', says: 'Door not locked', class: 'door', clears: 'Close the door firmly' },
       {
-        code: 'Sd',
+        code: 'FEL-05',
         says: 'Too much foam',
         class: 'suds',
         clears: 'Rinse with nothing in the drawer; use less',
       },
-      { code: 'Ub', says: 'Load cannot be balanced', class: 'balance', clears: 'Spread the load' },
-      { code: 'F-06', says: 'Heats too slowly', class: 'heat' },
-      { code: 'F-11', says: 'Control board answers nonsense', class: 'electronics' },
       {
-        code: 'CL-9',
+        code: 'NAP-06',
+        says: 'Load cannot be balanced',
+        class: 'balance',
+        clears: 'Spread the load',
+      },
+      { code: 'WEF-06', says: 'Heats too slowly', class: 'heat' },
+      { code: 'WRP-11', says: 'Control board answers nonsense', class: 'electronics' },
+      {
+        code: 'TUK-09',
         says: 'Drum clean is due',
         class: 'reminder',
         clears: 'A drum-clean programme',
@@ -94,26 +99,26 @@ export const CODE_SHEETS: readonly CodeSheetDraft[] = [
     kinds: ['vented-dryer', 'top-load-washer'],
     rows: [
       {
-        code: 'DUCT',
+        code: 'BOB2',
         says: 'Air way narrow',
         class: 'air',
         stations: ['duct-run', 'hood', 'transition-hose'],
         clears: 'Clean the vent; it clears after a good load',
         strength: 'often',
       },
-      { code: 'HEAT', says: 'No warm air', class: 'heat', clears: 'Call service' },
+      { code: 'TAT1', says: 'No warm air', class: 'heat', clears: 'Call service' },
       {
-        code: 'HOT5',
+        code: 'TAT5',
         says: 'Safety stop by heat',
         class: 'overheat',
         stations: ['lint-screen', 'duct-run'],
         clears: 'Let it cool for an hour, look for what holds the air back',
       },
-      { code: 'DAMP', says: 'Sensor reads nonsense', class: 'sensor', stations: ['sensor'] },
-      { code: 'FULL', says: 'Tub does not empty', class: 'drain', stations: ['drain-hose'] },
-      { code: 'THIR', says: 'Tub does not fill', class: 'fill', stations: ['tap', 'inlet-screen'] },
-      { code: 'LEAN', says: 'Tub out of balance', class: 'balance' },
-      { code: 'LINT', says: 'Clean the screen', class: 'reminder', clears: 'At the next start' },
+      { code: 'PIN7', says: 'Sensor reads nonsense', class: 'sensor', stations: ['sensor'] },
+      { code: 'CRO3', says: 'Tub does not empty', class: 'drain', stations: ['drain-hose'] },
+      { code: 'CRO4', says: 'Tub does not fill', class: 'fill', stations: ['tap', 'inlet-screen'] },
+      { code: 'RIP8', says: 'Tub out of balance', class: 'balance' },
+      { code: 'BOB9', says: 'Clean the screen', class: 'reminder', clears: 'At the next start' },
     ],
   },
 ];

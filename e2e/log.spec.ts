@@ -51,7 +51,7 @@ test('a correction says beside the field what is wrong, and takes the old entryâ
 test('an entry is undone and brought back', async ({ page, demo }) => {
   await page.goto(`${demo.address}log?kind=code`);
   await ready(page);
-  const code = page.getByText('Code on the display: E-18');
+  const code = page.getByText('Code on the display: HEM-18');
   await expect(code).toHaveCount(1);
   await page.getByRole('button', { name: /^Undo: Code/ }).click();
   await expect(page.locator('section.day')).toHaveCount(0);

@@ -24,11 +24,11 @@ test('a washer that stands full: symptoms, a code, the work, the proof, the clos
   await expect(page).toHaveURL(/trouble\/[0-9a-f-]{36}$/);
   await page.getByRole('button', { name: 'It does not drain: water stands in the drum' }).click();
   await page.getByRole('button', { name: 'The display shows a code or lamps' }).click();
-  await page.getByLabel('The code on the display').fill('£18');
-  await expect(page.getByText('You typed £18, your sheet has E-18.')).toBeVisible();
+  await page.getByLabel('The code on the display').fill('H£M18');
+  await expect(page.getByText('You typed H£M18, your sheet has HEM-18.')).toBeVisible();
   await page.getByRole('button', { name: 'The display shows this' }).click();
   await expect(first(page)).toContainText('the pump filter is clogged');
-  await expect(first(page)).toContainText('E-18: Water not pumped out in time');
+  await expect(first(page)).toContainText('HEM-18: Water not pumped out in time');
 
   await page.reload();
   const sure = await first(page).textContent();
@@ -58,7 +58,7 @@ test('a washer that stands full: symptoms, a code, the work, the proof, the clos
     .getByRole('button', { name: 'It does not drain: water stands in the drum: gone' })
     .click();
   // The code that was seen is asked for as well.
-  await page.getByRole('button', { name: /^The display shows E-18.*: gone$/ }).click();
+  await page.getByRole('button', { name: /^The display shows HEM-18.*: gone$/ }).click();
   await page.getByRole('button', { name: 'It held: close the case' }).click();
   await expect(page.getByRole('heading', { name: 'Closed: fixed' })).toBeVisible();
   await expect
@@ -136,10 +136,10 @@ test('lamps, a reminder, and a code on no sheet', async ({ page, demo }) => {
   await expect(page.getByText('There is no letter or digit in it.')).toBeVisible();
   await page.getByLabel('The code on the display').fill('X'.repeat(10_000));
   await expect(page.getByText('at most 12 letters and digits')).toBeVisible();
-  await page.getByLabel('The code on the display').fill('A77');
+  await page.getByLabel('The code on the display').fill('NIP77');
   await page.getByRole('button', { name: /^too hot/ }).click();
   await page.getByRole('button', { name: 'Add it' }).click();
-  await expect(page.getByText('A77 is on the sheet now.')).toBeVisible();
+  await expect(page.getByText('NIP77 is on the sheet now.')).toBeVisible();
 });
 
 test('a code sheet is typed in, kept, exported, taken away and imported again', async ({
@@ -151,19 +151,19 @@ test('a code sheet is typed in, kept, exported, taken away and imported again', 
   const table = page.locator('nc-code-table form');
   await table.getByLabel('Maker').fill('Wexcombe');
   await table.getByRole('button', { name: 'Add a code' }).click();
-  await table.getByLabel('Code', { exact: true }).fill('H2');
+  await table.getByLabel('Code', { exact: true }).fill('PUR2');
   await table.getByRole('button', { name: 'Keep the sheet' }).click();
   await expect(table.getByRole('alert')).toBeVisible();
   await table.getByLabel('The manual says').fill('Water at the drain');
   await table.getByRole('button', { name: 'Keep the sheet' }).click();
-  await expect(page.getByRole('row', { name: /H2 Water at the drain/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /PUR2 Water at the drain/ })).toBeVisible();
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Export the sheet Wexcombe' }).click();
   const path = await (await saved).path();
   await page.getByRole('button', { name: 'Take the sheet Wexcombe away' }).click();
-  await expect(page.getByRole('row', { name: /H2 Water/ })).toHaveCount(0);
+  await expect(page.getByRole('row', { name: /PUR2 Water/ })).toHaveCount(0);
   await page.locator('input[type=file]').setInputFiles(path);
-  await expect(page.getByRole('row', { name: /H2 Water at the drain/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /PUR2 Water at the drain/ })).toBeVisible();
   await page.locator('input[type=file]').setInputFiles({
     name: 'no.json',
     mimeType: 'application/json',

@@ -21,8 +21,8 @@ const sheet = {
   family: 'Loops',
   kinds: ['front-load-washer'],
   rows: [
-    { code: 'E-18', says: 'Not pumped out', class: 'drain', stations: ['pump-filter'] },
-    { code: 'CL', says: 'Clean the drum', class: 'reminder' },
+    { code: 'HEM-18', says: 'Not pumped out', class: 'drain', stations: ['pump-filter'] },
+    { code: 'TUK', says: 'Clean the drum', class: 'reminder' },
   ],
 };
 
@@ -156,12 +156,12 @@ describe('code sheets over the API', () => {
           .send({ machineId: id, answers: {}, code })
           .expect(200)
       ).body as TroubleView & { code: { is: string; say: string } };
-    const read = await ask('£18');
-    expect(read.code.say).toBe('You typed £18, your sheet has E-18.');
+    const read = await ask('H£M18');
+    expect(read.code.say).toBe('You typed H£M18, your sheet has HEM-18.');
     expect(read.suspects[0]!.cause).toBe('filter-clogged');
     expect(read.suspects[0]!.chance).toBeGreaterThan(0.5);
     expect((await ask('🧺')).code.is).toBe('unreadable');
-    expect((await ask('X9')).code.is).toBe('unknown');
+    expect((await ask('NIP9')).code.is).toBe('unknown');
     const long = await house.api
       .post('/api/v1/trouble/suspects')
       .send({ machineId: id, answers: {}, code: 'x'.repeat(10_000) })
@@ -169,7 +169,7 @@ describe('code sheets over the API', () => {
     expect(long.body.errors[0]).toEqual({ field: 'code', message: 'At most 40 characters.' });
     const none = await house.api
       .post('/api/v1/trouble/suspects')
-      .send({ kind: 'vented-dryer', answers: {}, code: 'E1' })
+      .send({ kind: 'vented-dryer', answers: {}, code: 'NIP1' })
       .expect(422);
     expect(none.body.errors[0].field).toBe('code');
   });

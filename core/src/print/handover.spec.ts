@@ -56,7 +56,7 @@ describe('a machine’s record to hand over', () => {
       entry({ task: 'pump-filter', grade: 3, found: [{ what: 'coin', count: 2 }], trays: 4 }),
       entry({ kind: 'load', count: 1 }),
       entry({ task: 'gasket-wipe' }),
-      entry({ kind: 'code', code: 'E18', note: 'twice' }),
+      entry({ kind: 'code', code: 'HEM18', note: 'twice' }),
     ],
     NOW,
   );
@@ -77,7 +77,7 @@ describe('a machine’s record to hand over', () => {
   it('lists what was done, found and read, without the loads', () => {
     expect(rows('What was done, found and read').map(([, ...rest]) => rest)).toEqual([
       ['Clean the pump filter', 'heavy; 2 × coin; 4 trays of water'],
-      ['Code on the display: E18', 'twice'],
+      ['Code on the display: HEM18', 'twice'],
     ]);
     expect(rows('Care').length).toBe(state.dues.length);
   });

@@ -104,7 +104,7 @@ describe('sayEntry', () => {
     [{ kind: 'done', task: 'pump-filter' }, 'Clean the pump filter'],
     [{ kind: 'opened', station: 'gasket' }, 'Looked at, left alone: door gasket'],
     [{ kind: 'reading', quantity: 'drain-time', value: 48, unit: 's' }, 'Drained empty in 48 s'],
-    [{ kind: 'code', code: 'E-18' }, 'Code on the display: E-18'],
+    [{ kind: 'code', code: 'HEM-18' }, 'Code on the display: HEM-18'],
     [{ count: 2, programme: 'hot' }, '2 loads counted (hot)'],
     [{ kind: 'habit', habit: 'pockets' }, 'Pockets emptied'],
     [{ kind: 'bought', supply: 'vinegar', value: 1000, unit: 'ml' }, 'Supply bought: 1000 ml'],

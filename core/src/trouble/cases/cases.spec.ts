@@ -50,7 +50,7 @@ const fix = happened('fix', { cause: 'filter-clogged', task: 'pump-filter' }, 1)
 
 describe('what holds in a case', () => {
   it('follows its events: told, taken back, and told by a code', () => {
-    const code = happened('code', { code: { code: 'E-18', class: 'drain', listed: true } });
+    const code = happened('code', { code: { code: 'HEM-18', class: 'drain', listed: true } });
     const state = caseState(
       record(
         slow,
@@ -64,7 +64,7 @@ describe('what holds in a case', () => {
     expect(caseTitle(state)).toBe('It drains slowly');
     const without = caseState(record(slow, code, happened('code-back', { of: code.id })));
     expect(without.codes).toEqual([]);
-    expect(caseTitle(caseState(record(code)))).toContain('E-18');
+    expect(caseTitle(caseState(record(code)))).toContain('HEM-18');
   });
 
   it('has a title from the first moment on, and none without an event', () => {

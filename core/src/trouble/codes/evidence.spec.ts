@@ -61,12 +61,12 @@ describe('a display code as evidence', () => {
   });
 
   it('is said with its meaning, the sheet’s words before the class’s', () => {
-    expect(sayCode({ code: 'E-18', says: 'drains too slowly', class: 'drain', listed: true })).toBe(
-      'E-18: drains too slowly',
-    );
+    expect(
+      sayCode({ code: 'HEM-18', says: 'drains too slowly', class: 'drain', listed: true }),
+    ).toBe('HEM-18: drains too slowly');
     expect(sayCode({ class: 'drain', listed: false })).toBe('a code about draining');
     for (const about of CODE_CLASSES) {
-      const said = sayCode({ code: 'X1', class: about, listed: false });
+      const said = sayCode({ code: 'NIP1', class: about, listed: false });
       expect(said).toContain(codeClassById(about).say.split(':')[0]);
     }
     expect(codeFinding(2)).toBe('code:2');

@@ -14,7 +14,7 @@ const NO_CODE = ['wont-spin'];
 /** The finding that a case's code makes. */
 export const codeFinding = (index: number): string => `code:${index}`;
 
-/** "the code E-18 (drains too slowly)" */
+/** "the code HEM-18 (drains too slowly)" */
 export const sayCode = ({ code, says, class: about }: CodeSeen): string => {
   const meaning = says ?? `a code about ${codeClassById(about).say.split(':')[0]}`;
   return code === undefined ? meaning : `${code}: ${meaning}`;

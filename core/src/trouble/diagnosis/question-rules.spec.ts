@@ -49,7 +49,7 @@ describe('a question about a machine in trouble', () => {
 
   it('looks a code up for a machine, whose sheets are known, not for a kind', () => {
     const washer = machine('front-load-washer');
-    const ask = { code: 'E-18', answers: {} };
+    const ask = { code: 'HEM-18', answers: {} };
     expect(checkTroubleQuestion({ ...ask, machineId: ID }, washer)).toEqual([]);
     expect(checkTroubleQuestion({ ...ask, kind: 'front-load-washer' }, undefined)[0]?.field).toBe(
       'code',

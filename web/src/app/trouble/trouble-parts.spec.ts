@@ -37,8 +37,8 @@ const sheet: CodeSheet = {
   family: 'Loops',
   kinds: ['front-load-washer'],
   rows: [
-    { code: 'E-18', says: 'Not pumped out', class: 'drain' },
-    { code: 'CL', says: 'Clean the drum', class: 'reminder' },
+    { code: 'HEM-18', says: 'Not pumped out', class: 'drain' },
+    { code: 'TUK', says: 'Clean the drum', class: 'reminder' },
   ],
 };
 
@@ -109,7 +109,7 @@ describe('TellComponent', () => {
 
   it.each([
     ['e18', 'On the display: e18'],
-    ['CL', 'On the display: CL'],
+    ['TUK', 'On the display: TUK'],
     ['F 07', 'On the display: F 07'],
     ['5 minutes', undefined],
   ])('takes “%s” as a code: %s', (typed, button) => {
@@ -155,7 +155,9 @@ describe('CodeEntryComponent', () => {
   it('takes a row of the sheet', () => {
     const { host, seen } = show('e18');
     press(host, 'The display shows this');
-    expect(seen).toEqual([{ code: 'E-18', says: 'Not pumped out', class: 'drain', listed: true }]);
+    expect(seen).toEqual([
+      { code: 'HEM-18', says: 'Not pumped out', class: 'drain', listed: true },
+    ]);
   });
 
   it('opens no case for a reminder', () => {
@@ -166,9 +168,9 @@ describe('CodeEntryComponent', () => {
   });
 
   it('asks what a strange code is about, and that weighs less', () => {
-    const { host, seen } = show('X9');
+    const { host, seen } = show('NIP9');
     press(host, 'filling');
-    expect(seen).toEqual([{ code: 'X9', class: 'fill', listed: false }]);
+    expect(seen).toEqual([{ code: 'NIP9', class: 'fill', listed: false }]);
   });
 });
 
