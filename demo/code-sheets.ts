@@ -57,10 +57,10 @@ export const CODE_SHEETS: readonly CodeSheetDraft[] = [
     rows: [
       {
         pattern: { lamps: ['Tank'], flashes: 0 },
-        says: 'Tank full or not pushed home',
+        says: 'Tank full or not all the way in',
         class: 'tank',
         stations: ['tank'],
-        clears: 'Empty the tank, push it home, press start',
+        clears: 'Empty the tank, push it in until it clicks, press start',
       },
       {
         pattern: { lamps: ['Filter', 'Tank'], flashes: 3 },

@@ -121,7 +121,7 @@ function sayRange(trouble: LimitDates | undefined, today: Day): string | undefin
   if (!trouble?.early) return undefined;
   const say = (day: Day | undefined) => (day ? sayDay(day, today) : 'more than ten years from now');
   if (!trouble.late || trouble.late > today) {
-    return `Left alone it would cause trouble between ${say(trouble.early)} and ${say(trouble.late)}, eight times in ten; as likely before as after ${say(trouble.even)}.`;
+    return `Left alone, trouble is likely between ${say(trouble.early)} and ${say(trouble.late)}, most likely around ${say(trouble.even)}.`;
   }
   return `It should have caused trouble by ${say(trouble.late)}, nine times in ten.`;
 }
@@ -165,7 +165,7 @@ function sayEvidence(task: Task, due: Due): string {
   ].join(' ');
   if (due.held === 'own') return `${seen} That would allow longer; your own figure holds.`;
   const [was, is] = [round(due.base), round(due.learned)];
-  if (was === is) return `${seen} That bears the interval out.`;
+  if (was === is) return `${seen} That fits the interval.`;
   const moved = `Was every ${many(was, unit)}, now every ${is}.`;
   const restraint =
     due.held === 'restraint'

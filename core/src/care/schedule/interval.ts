@@ -11,7 +11,7 @@ export const CIRCUMSTANCE_NAMES: Record<Circumstance, string> = {
   overdose: 'more detergent than the label says',
   'cool-washes': 'mostly cool washes',
   'muddy-clothes': 'muddy or clay-laden clothes',
-  fleece: 'fleece, new towels or rubber-backed rugs',
+  fleece: 'fleece or new towels',
   'door-shut': 'the door kept shut',
   'hard-water': 'hard water',
   'long-duct': 'a riser or two or more elbows in the duct',

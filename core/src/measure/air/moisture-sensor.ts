@@ -1,6 +1,6 @@
 import { MeasureProblem, type Working } from '../input/fields.js';
 
-/** What a meter on its lowest ohm range shows with one probe on each strip. */
+/** What a meter on its highest or automatic ohm range shows with one probe on each strip: damp cloth is kilo-ohms. */
 export type MeterReading = 'zero' | 'figure' | 'open';
 
 export type SensorOutcome = 'works' | 'shorted' | 'clean-first' | 'faulty' | 'wrong-probes';

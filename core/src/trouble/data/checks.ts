@@ -376,7 +376,7 @@ export const CHECKS: readonly Check[] = [
   {
     id: 'open-low-point',
     kinds: VENTED,
-    ask: 'Is there water or a plug of lint at the lowest point?',
+    ask: 'Is there water or a clog of lint at the lowest point?',
     how: 'Plug out: open the joint at the lowest point, a towel below.',
     needs: ['a towel', 'a screwdriver'],
     minutes: 20,
@@ -472,7 +472,7 @@ export const CHECKS: readonly Check[] = [
     id: 'meter-strips',
     kinds: DRYERS,
     ask: 'By the meter, do clean strips not react to a damp cloth, or read 0 ohm dry?',
-    how: 'Lowest ohm range, one probe on each strip: dry, then with a damp cloth across.',
+    how: 'Plug out. Highest or automatic ohm range, one probe on each strip: dry, then with a damp cloth across. The lowest range only to find 0 ohm.',
     needs: ['a multimeter'],
     minutes: 8,
     mess: 0,
@@ -525,7 +525,7 @@ export const CHECKS: readonly Check[] = [
   {
     id: 'look-tank',
     kinds: CONDENSING,
-    ask: 'Is the tank full, or not pushed home?',
+    ask: 'Is the tank full, or not pushed in until it clicks?',
     how: 'Draw it out, empty it, push it in until it clicks.',
     needs: [],
     minutes: 1,

@@ -33,7 +33,7 @@ export const DOOR_RUNGS = {
   },
   cool: {
     id: 'cool',
-    do: 'Let it cool until the glass is only lukewarm. After a hot wash a full drum takes three to eight hours: tomorrow is a good time.',
+    do: 'Let it cool. After a hot wash a full drum takes three to eight hours, and double glass hides it: wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
     why: 'It scalds long after it looks still.',
     minutes: 5,
     hazards: ['scald'],

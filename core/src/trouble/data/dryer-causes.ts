@@ -374,7 +374,12 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     station: 'tank',
     prior: 0.1,
     makes: { 'tank-lamp': 'nearly always', 'stops-minutes': 'sometimes', 'look-tank': DECIDES },
-    fix: { who: 'you', say: 'Empty the tank and push it home.', task: 'tank-empty', minutes: 3 },
+    fix: {
+      who: 'you',
+      say: 'Empty the tank and push it in until it clicks.',
+      task: 'tank-empty',
+      minutes: 3,
+    },
   },
   {
     id: 'condensate-blocked',

@@ -46,7 +46,7 @@ export const SYMPTOMS: readonly Symptom[] = [
   symptom('flakes', WASHERS, 'see', 'Grey flakes, or a ring in the drum'),
   symptom('dull-wash', WASHERS, 'see', 'The wash comes out dull'),
   symptom('white-crust', WASHERS, 'see', 'A white crust in drum or drawer'),
-  symptom('long-heating', WASHERS, 'see', 'It heats for ever'),
+  symptom('long-heating', WASHERS, 'see', 'It heats and heats, and does not go on'),
   symptom('slow-fill', WASHERS, 'hear', 'It fills slowly'),
   symptom('code-fill', WASHERS, 'read', 'The display shows a code about filling or pressure', 0.01),
   symptom('no-fill', WASHERS, 'see', 'No water comes in', 0.01),

@@ -238,7 +238,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
   },
   {
     id: 'gasket-holes',
-    name: 'the drain holes of the gasket are plugged',
+    name: 'the drain holes of the gasket are clogged',
     kinds: FRONT,
     station: 'gasket',
     prior: 0.12,

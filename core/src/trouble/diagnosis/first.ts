@@ -76,7 +76,7 @@ const NOT_USED: FirstThing = {
   id: 'not-used',
   title: 'Do not use this dryer until its air line was cleaned',
   do: [
-    'Stop it, leave the door open, and pull its plug. Take the laundry out and spread it.',
+    'Stop it, take everything out at once and spread it outdoors; then pull its plug.',
     'Clean the way of the air first: screen and well, hose, duct and hood, or the heat exchanger; in a washer-dryer the fluff rinse.',
     'Only then let it run, with somebody beside it, and see whether it still gets hot.',
   ],
@@ -84,7 +84,7 @@ const NOT_USED: FirstThing = {
 };
 
 const WATER_STEPS = [
-  'Stop the programme, shut the tap, pull the plug. After a hot wash let it cool: three to eight hours for a full drum, until the glass is only lukewarm.',
+  'Stop the programme, shut the tap, pull the plug. After a hot wash let it cool: three to eight hours for a full drum. Tomorrow is safe; else measure the first cup: under 40 °C (104 °F).',
   'Measure how high the water stands at the glass: it tells litres, buckets, minutes, and which way to let it out.',
   'Leave the drain hose where it is. Lowered, it lets the whole drum run: raise its end above the water and it stops.',
   'Do not move or tip the machine. Scoop, sponge or a wet-and-dry vacuum through the door, where the water is below its sill.',

@@ -13,7 +13,7 @@ import { percent } from './percent';
       } @else if (seen()) {
         You looked: this is it
       } @else {
-        Cheaper than looking further: about {{ fix().minutes }} min
+        Quicker to try this than to check more: about {{ fix().minutes }} min
       }
     </p>
     <h2>{{ fix().say }}</h2>

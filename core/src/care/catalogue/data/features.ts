@@ -174,6 +174,6 @@ export const HABIT_QUESTIONS: readonly {
   { id: 'overdose', kinds: WASHERS, label: 'More detergent than the label says' },
   { id: 'cool-washes', kinds: WASHERS, label: 'Mostly cool washes' },
   { id: 'muddy-clothes', kinds: WASHERS, label: 'Muddy or clay-laden clothes, shoes' },
-  { id: 'fleece', kinds: MACHINE_KINDS, label: 'Fleece, new towels, rubber-backed rugs' },
+  { id: 'fleece', kinds: MACHINE_KINDS, label: 'Fleece, new towels' },
   { id: 'door-shut', kinds: FRONT_LOADERS, label: 'The door is kept shut' },
 ];

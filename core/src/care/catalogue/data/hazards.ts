@@ -10,7 +10,7 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'scald',
     caution:
-      'After a hot cycle the water can scald. Wait until the door glass is only lukewarm before you let any water out.',
+      'Water from a hot wash scalds within seconds, and double glass hides how hot it is. A drum that did not drain stays hot for hours: wait until tomorrow, or measure the first cup: under 40 °C (104 °F).',
   },
   {
     id: 'hot-dryer',

@@ -17,7 +17,7 @@ export const LOAD_CARE: readonly LoadCare[] = [
     id: 'rugs',
     kinds: [...WASHERS, ...DRYERS],
     load: 'Rubber-backed rugs',
-    before: 'Shake them outdoors; wash cool, alone, and never into a dryer with heat.',
+    before: 'Shake them outdoors; wash cool, alone, and never into a dryer.',
     after: 'Look into the pump filter, the gasket and the lint screen for crumbs.',
     why: 'The backing crumbles with heat: granules jam the pump and can catch fire in a dryer.',
   },
@@ -88,6 +88,23 @@ export const LOAD_CARE: readonly LoadCare[] = [
     load: 'A full load',
     before: 'A hand’s width of air above it; a top loader not past its mark.',
     why: 'What cannot tumble is not washed, and the bearings carry it.',
+  },
+  {
+    // IEC 60335-2-11, instructions (from memory).
+    id: 'never-dried',
+    kinds: DRYING,
+    load: 'Foam rubber, latex, rubber-backed mats; anything with oil, wax, petrol, thinner or spot remover',
+    before: 'Never into a dryer. Let it dry in the air, oily cloths spread out and not in a heap.',
+    why: 'It can catch fire in the drum, or hours later in the basket. Washing does not take all of it out.',
+  },
+  {
+    id: 'every-drying',
+    kinds: DRYING,
+    load: 'Everything you dry',
+    before: 'No lighter or match in a pocket. Not while you sleep or are out.',
+    after:
+      'Let the cool-down finish. Stopped before the end: take all of it out at once and spread it.',
+    why: 'Hot laundry left in a heap can go on heating until it burns.',
   },
   {
     id: 'similar',

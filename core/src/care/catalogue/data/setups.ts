@@ -17,7 +17,7 @@ export const SETUPS: readonly SetUp[] = [
         acts: { at: 'outside', cools: true },
         do: 'Check that the drum and the door are cool. If it ran within the hour, give it time.',
         why: 'Hot metal burns, hot water scalds, and a warm condenser drips.',
-        look: 'Hand on the glass or in the drum: lukewarm at most.',
+        look: 'Hand on the glass or in the drum: lukewarm at most. Water stands in the drum: wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
         hazards: ['scald'],
         when: { kinds: [...WASHERS] },
         timer: { minutes: 30, label: 'Cooling', optional: true },

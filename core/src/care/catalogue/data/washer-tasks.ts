@@ -106,7 +106,7 @@ export const WASHER_TASKS: readonly Task[] = [
     programmes: { heavy: 1.5 },
     minutes: { hands: 12, waiting: 20 },
     reason:
-      'Hair and lint plug the drain holes at the bottom of the fold. Water stands there, smells, and the rubber turns black.',
+      'Hair and lint clog the drain holes at the bottom of the fold. Water stands there, smells, and the rubber turns black.',
     basis: 'common practice',
     speeds: { pets: 1.5, 'muddy-clothes': 1.5, 'unheated-room': 1.25, 'door-shut': 2 },
   },

@@ -18,7 +18,7 @@ const READINGS: readonly { id: MeterReading; say: string }[] = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      lead="Plug out first. A meter on its lowest ohm range, one probe on each of the two strips in the drum or the door’s frame."
+      lead="Plug out first. A meter on its highest or automatic ohm range (the lowest only tells 0 ohm), one probe on each of the two strips in the drum or the door’s frame."
       keep="Keep it as a look at the sensor"
       [working]="result().value?.working ?? []"
       [ready]="keepable()"

@@ -31,7 +31,7 @@ export const BELT_ROLLERS: Procedure = {
       id: 'found',
       acts: { at: 'apart' },
       do: 'Note how it is: quiet is clear, a squeal or a thump at every turn is heavy.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       note: 'grade',
     },
   ],

@@ -23,7 +23,7 @@ export const BLOWER_WHEEL: Procedure = {
       id: 'found',
       acts: { at: 'inside', needs: { housing: ['off'] } },
       do: 'Turn the drum by hand, look at the wheel, and note how full its vanes are.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'Shine along the vanes. Dust: light. Felt in some of them: heavy. In most: blocked.',
       note: 'grade',
     },

@@ -27,7 +27,7 @@ export const CONDENSATE_SUMP: Procedure = {
       id: 'feel',
       acts: { at: 'exchanger', needs: { exchanger: ['out'] } },
       do: 'Look and feel into the sump, and note how much sludge is in it.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'Clean plastic: clear. Grey slime: moderate. The float or pump buried in it: blocked.',
       note: 'grade',
     },
@@ -43,7 +43,7 @@ export const CONDENSATE_SUMP: Procedure = {
       acts: { at: 'exchanger', needs: { exchanger: ['out'] } },
       do: 'Push air through the line towards the sump with the syringe, and listen.',
       why: 'Bubbles in the sump mean that the line is open.',
-      look: 'No bubbles: the line is kinked or plugged. Draw the plug out rather than pushing it in.',
+      look: 'No bubbles: the line is kinked or clogged. Pull the clog out rather than pushing it in.',
     },
     {
       id: 'pour',

@@ -24,8 +24,8 @@ export const DESCALE: Procedure = {
       id: 'found',
       acts: { at: 'drum' },
       do: 'Look at drum edge, gasket and door for a white crust, and note it.',
-      why: 'The grade moves the next date.',
-      look: 'None: clear. A veil: light. A crust that can be felt: heavy.',
+      why: 'What you choose here decides when it is due next.',
+      look: 'None: clear. A thin film: light. A crust that can be felt: heavy.',
       note: 'grade',
     },
     {

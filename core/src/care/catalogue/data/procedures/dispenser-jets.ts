@@ -14,7 +14,7 @@ export const DISPENSER_JETS: Procedure = {
       id: 'found',
       acts: { at: 'drawer', needs: { drawer: ['out'] } },
       do: 'Look at the jets and the siphon, and note how many are closed.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'Every hole dark and round: clear. Half of them closed: heavy.',
       dispute: 'softener',
       note: 'grade',

@@ -19,7 +19,7 @@ export const DISPENSER: Procedure = {
       id: 'found',
       acts: { at: 'drawer', needs: { drawer: ['out'] } },
       do: 'Note how dirty it is before you clean it.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'Black in the cavity’s roof counts as heavy, even where the drawer itself looks clean.',
       note: 'grade',
     },

@@ -39,7 +39,7 @@ export const DRAIN_STALE: Procedure = {
       id: 'found',
       acts: { at: 'apart' },
       do: 'Smell and look at the water, and note it.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'Clear: clear. Cloudy: light. Grey and musty: moderate. Slime or a stench: heavy, and then clean the filter too.',
       dispute: 'draining',
       note: 'grade',

@@ -27,7 +27,7 @@ export const DRUM_CLEAN: Procedure = {
       id: 'found',
       acts: { at: 'drum' },
       do: 'Smell into the drum and feel behind its rim, and note it.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'No smell: clear. Slippery behind the rim: moderate. Black flakes on the wash: heavy.',
       note: 'grade',
     },

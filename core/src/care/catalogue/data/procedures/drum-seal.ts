@@ -13,7 +13,7 @@ export const DRUM_SEAL: Procedure = {
       id: 'found',
       acts: { at: 'drum', needs: { cool: ['yes'] } },
       do: 'Run a finger along the door seal and note how much fluff and film there is.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'Fluff on the seal all round counts as heavy.',
       note: 'grade',
     },

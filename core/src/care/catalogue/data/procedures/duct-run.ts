@@ -32,8 +32,8 @@ export const DUCT_RUN: Procedure = {
       id: 'look-in',
       acts: { at: 'duct' },
       do: 'Shine the torch into the duct, and note how thick the lint lies before you brush.',
-      why: 'The grade moves the next date.',
-      look: 'A veil is light. A finger thick is heavy. No daylight or opening to be seen where there should be: blocked.',
+      why: 'What you choose here decides when it is due next.',
+      look: 'A thin film is light. A finger thick is heavy. No daylight or opening to be seen where there should be: blocked.',
       note: 'grade',
     },
     {

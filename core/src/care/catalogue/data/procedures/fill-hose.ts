@@ -39,7 +39,7 @@ export const FILL_HOSE: Procedure = {
       id: 'found',
       acts: { at: 'apart' },
       do: 'Note how it is: sound is clear, damp at a joint is heavy, a bulge or a crack is blocked and the tap stays shut.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       hazards: ['water-pressure'],
       note: 'grade',
     },

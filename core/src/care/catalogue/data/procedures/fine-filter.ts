@@ -21,7 +21,7 @@ export const FINE_FILTER: Procedure = {
       id: 'found',
       acts: { at: 'apart' },
       do: 'Note how grey it is before you wash it.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'White: clear. Grey in patches: moderate. Grey all over: heavy. Shiny and closed: blocked.',
       note: 'grade',
     },

@@ -9,7 +9,7 @@ export const FLUFF_RINSE: Procedure = {
       id: 'found',
       acts: { at: 'drum' },
       do: 'Look into the gasket’s fold and round the air opening at the drum’s rim, and note how much fluff there is.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'A few threads: light. A grey felt in the fold: heavy.',
       note: 'grade',
     },

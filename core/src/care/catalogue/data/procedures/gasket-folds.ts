@@ -40,8 +40,8 @@ export const GASKET_FOLDS: Procedure = {
       id: 'found',
       acts: { at: 'drum' },
       do: 'Note how dirty it is before you clean it.',
-      why: 'The grade moves the next date.',
-      look: 'Water standing in the fold means the drain holes are plugged: that is heavy at least.',
+      why: 'What you choose here decides when it is due next.',
+      look: 'Water standing in the fold means the drain holes are clogged: that is heavy at least.',
       note: 'grade',
     },
     {

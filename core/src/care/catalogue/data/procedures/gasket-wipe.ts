@@ -24,7 +24,7 @@ export const GASKET_WIPE: Procedure = {
       id: 'bottom-look',
       acts: { at: 'drum' },
       do: 'Look into the bottom of the fold.',
-      why: 'Water that stands there means plugged holes.',
+      why: 'Water that stands there means clogged holes.',
       look: 'No water, no coin.',
     },
   ],

@@ -23,7 +23,7 @@ export const HOOD: Procedure = {
       id: 'found',
       acts: { at: 'hood' },
       do: 'Note how much lint or nest is in it.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'A few threads: light. The flap sluggish: moderate. Held open or shut by lint: heavy. Shut or nested in: blocked.',
       note: 'grade',
     },
@@ -46,7 +46,7 @@ export const HOOD: Procedure = {
       acts: { at: 'hood' },
       do: 'Shine the torch into the duct.',
       why: 'It shows whether the duct itself is due.',
-      look: 'More than a veil of lint: brush the duct too. A hood whose outlet points down or to the side is unscrewed from the wall to see in: two to four screws, the seal behind it renewed.',
+      look: 'More than a thin film of lint: brush the duct too. A hood whose outlet points down or to the side is unscrewed from the wall to see in: two to four screws, the seal behind it renewed.',
     },
   ],
   putBack: [

@@ -50,7 +50,7 @@ export const INLET_SCREEN: Procedure = {
       id: 'found',
       acts: { at: 'apart' },
       do: 'Note how it looks before you clean it.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'Clean mesh: clear. A few grains: light. Half closed: heavy.',
       note: 'grade',
     },

@@ -25,7 +25,7 @@ export const LEVEL: Procedure = {
       id: 'found',
       acts: { at: 'outside' },
       do: 'Note how it stands: firm and level is clear, rocking is heavy, walking is blocked.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       note: 'grade',
     },
     {

@@ -22,7 +22,7 @@ export const LINT_SCREEN_BRUSH: Procedure = {
       id: 'against-light',
       acts: { at: 'apart', needs: { screen: ['out'] } },
       do: 'Hold the mesh against the light.',
-      why: 'A hole lets lint through to the heater; a grey veil that does not roll off calls for a wash.',
+      why: 'A hole lets lint through to the heater; a grey film that does not roll off calls for a wash.',
       look: 'Even light all over. If water would stand on it, wash it.',
       note: 'grade',
     },

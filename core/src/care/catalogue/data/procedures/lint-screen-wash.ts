@@ -31,7 +31,7 @@ export const LINT_SCREEN_WASH: Procedure = {
       id: 'found',
       acts: { at: 'apart' },
       do: 'Note how much of the mesh holds water.',
-      why: 'The grade moves the next date. It is the film that counts here, not the lint you rolled off.',
+      why: 'What you choose here decides when it is due next. It is the film that counts here, not the lint you rolled off.',
       look: 'Nothing stands: clear. A third: moderate. Nearly all: blocked.',
       note: 'grade',
     },

@@ -22,7 +22,7 @@ export const MOISTURE_SENSOR: Procedure = {
       id: 'found',
       acts: { at: 'drum', needs: { cool: ['yes'] } },
       do: 'Look at the strips and feel them, and note what is on them.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'Bright metal: clear. A dull or sticky film: moderate to heavy.',
       note: 'grade',
     },

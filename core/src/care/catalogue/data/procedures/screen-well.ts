@@ -20,7 +20,7 @@ export const SCREEN_WELL: Procedure = {
       id: 'torch',
       acts: { at: 'well' },
       do: 'Shine the torch into the well, and note how much of it is matted.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'A few threads: light. Half the passage: moderate. Felt all over: heavy. No passage to be seen: blocked.',
       note: 'grade',
       reading: 'blocked-before',

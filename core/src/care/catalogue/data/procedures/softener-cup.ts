@@ -27,7 +27,7 @@ export const SOFTENER_CUP: Procedure = {
       id: 'found',
       acts: { at: 'apart' },
       do: 'Note how it looks before you clean it.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'Grey flakes under the cup count as heavy.',
       dispute: 'softener',
       note: 'grade',

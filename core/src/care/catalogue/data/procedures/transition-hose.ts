@@ -22,7 +22,7 @@ export const TRANSITION_HOSE: Procedure = {
       id: 'found',
       acts: { at: 'behind' },
       do: 'Note how kinked, crushed or linted it is.',
-      why: 'The grade moves the next date.',
+      why: 'What you choose here decides when it is due next.',
       look: 'A crush to half its width counts as heavy, flat as blocked.',
       note: 'grade',
     },
@@ -38,7 +38,7 @@ export const TRANSITION_HOSE: Procedure = {
       acts: { at: 'duct' },
       do: 'Look into the wall with the torch.',
       why: 'It shows whether the duct itself is due.',
-      look: 'Lint more than a veil: brush the duct too.',
+      look: 'More than a thin film of lint: brush the duct too.',
     },
     {
       id: 'shorten',
