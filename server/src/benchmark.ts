@@ -98,7 +98,11 @@ async function apiTimes(file: string, entries: number) {
   const server = express.listen(0, '127.0.0.1');
   await new Promise((done) => server.once('listening', done));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
-  const bench = async () => (await fetch(`${address}/bench`)).arrayBuffer();
+  const bench = async () => {
+    const answer = await fetch(`${address}/bench`);
+    if (!answer.ok) throw new Error(`The bench answers ${answer.status}.`);
+    return answer.arrayBuffer();
+  };
   const machineId = store.machines.list()[0]!.id;
   const afterTap = async () => {
     store.write(() =>

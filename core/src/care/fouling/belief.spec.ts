@@ -250,6 +250,50 @@ describe('Belief', () => {
     expect(beliefAfter(365, thrice).dueAt()).toBeCloseTo(7.1, 1);
   });
 
+  it('tells a finite, positive due point whatever was seen, however often, after whatever use', () => {
+    const grade = fc.constantFrom<Grade>(0, 1, 2, 3, 4);
+    const use = fc.double({ min: -1, max: 6, noNaN: true }).map((power) => 10 ** power);
+    const read = fc.tuple(use, use);
+    const run = fc.tuple(use, grade, fc.constantFrom(1, 3, 30, 300, 3000));
+    fc.assert(
+      fc.property(
+        use,
+        fc.array(run, { maxLength: 4 }),
+        fc.array(read),
+        (interval, runs, figures) => {
+          const belief = new RateBelief(interval);
+          for (const [n, seen, times] of runs)
+            for (let i = 0; i < times; i++) belief.observe(seen, n);
+          for (const [n, ratio] of figures) belief.measure({ ratio, limit: 2, error: 0.05 }, n);
+          const { early, even, late } = belief.limitAt();
+          for (const figure of [belief.dueAt(), early, even, late, belief.spread()])
+            expect(figure).toBeGreaterThanOrEqual(0);
+          expect(belief.dueAt()).toBeGreaterThanOrEqual(belief.leastDueAt() * (1 - 1e-9));
+          expect(belief.dueAt()).toBeLessThan(Infinity);
+          expect(early).toBeLessThanOrEqual(even);
+          expect(even).toBeLessThanOrEqual(late);
+          expect(late).toBeLessThan(Infinity);
+        },
+      ),
+      { numRuns: 500 },
+    );
+  });
+
+  it('keeps its peak where it is narrower than a step, at the very edge of the grid', () => {
+    const clean = beliefAfter(
+      22,
+      Array.from({ length: 25 }, (): Seen => [600, 0]),
+    );
+    const blocked = beliefAfter(
+      400,
+      Array.from({ length: 25 }, (): Seen => [0.6, 4]),
+    );
+    expect(clean.dueAt()).toBeGreaterThan(22 * 10);
+    expect(clean.dueAt()).toBeLessThan(22 * 50);
+    expect(blocked.dueAt()).toBeGreaterThanOrEqual(blocked.leastDueAt());
+    expect(blocked.dueAt()).toBeLessThan(blocked.leastDueAt() * 2);
+  });
+
   it('refuses an interval of nothing', () => {
     expect(() => new RateBelief(0)).toThrow(RangeError);
   });

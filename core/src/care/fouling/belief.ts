@@ -196,12 +196,14 @@ export class RateBelief {
    */
   #weigh(): [first: number, last: number, fine: number] {
     const logs = this.#logWeights;
-    let highest = logs[0]!;
-    for (let i = 1; i < POINTS; i++) if (logs[i]! > highest) highest = logs[i]!;
+    let peak = 0;
+    for (let i = 1; i < POINTS; i++) if (logs[i]! > logs[peak]!) peak = i;
+    const highest = logs[peak]!;
     let first = 0;
     let last = POINTS - 1;
-    while (first + 1 < last && logs[first + 1]! <= highest - NOTHING) first++;
-    while (last - 1 > first && logs[last - 1]! <= highest - NOTHING) last--;
+    // One point on each side of the peak stays, however steep it is.
+    while (first + 1 < peak && logs[first + 1]! <= highest - NOTHING) first++;
+    while (last - 1 > peak && logs[last - 1]! <= highest - NOTHING) last--;
     const span = last - first;
     const fine = span > 30 ? 1 : span > 15 ? 2 : FINER;
     for (let i = first; i < last; i++) {
@@ -301,15 +303,15 @@ export class RateBelief {
   spread(): number {
     const [first, last, fine] = this.#weigh();
     let sum = 0;
-    let mean = 0;
-    let square = 0;
+    let moment = 0;
     for (let i = first; i <= last; i++) {
-      const x = this.#lnRateAt(i / fine);
       sum += SCRATCH[i]!;
-      mean += SCRATCH[i]! * x;
-      square += SCRATCH[i]! * x * x;
+      moment += SCRATCH[i]! * i;
     }
-    return Math.sqrt(square / sum - (mean / sum) ** 2);
+    const mean = moment / sum;
+    let square = 0;
+    for (let i = first; i <= last; i++) square += SCRATCH[i]! * (i - mean) ** 2;
+    return (Math.sqrt(square / sum) * STEP) / fine;
   }
 }
 
