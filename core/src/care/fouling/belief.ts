@@ -188,6 +188,20 @@ export class RateBelief {
     this.#rates = undefined;
   }
 
+  /** The points that count: the first, the last, and the highest between them. */
+  #counted(): [first: number, last: number, peak: number] {
+    const logs = this.#logWeights;
+    let peak = 0;
+    for (let i = 1; i < POINTS; i++) if (logs[i]! > logs[peak]!) peak = i;
+    const nothing = logs[peak]! - NOTHING;
+    let first = 0;
+    let last = POINTS - 1;
+    // One point on each side of the peak stays, however steep it is.
+    while (first + 1 < peak && logs[first + 1]! <= nothing) first++;
+    while (last - 1 > peak && logs[last - 1]! <= nothing) last--;
+    return [first, last, peak];
+  }
+
   /**
    * Writes the weights into `SCRATCH`, the highest about 1. A narrow belief is read up to four times as
    * fine as the grid: the log weights are smooth, and a cubic through four neighbours gives those
@@ -196,14 +210,8 @@ export class RateBelief {
    */
   #weigh(): [first: number, last: number, fine: number] {
     const logs = this.#logWeights;
-    let peak = 0;
-    for (let i = 1; i < POINTS; i++) if (logs[i]! > logs[peak]!) peak = i;
+    const [first, last, peak] = this.#counted();
     const highest = logs[peak]!;
-    let first = 0;
-    let last = POINTS - 1;
-    // One point on each side of the peak stays, however steep it is.
-    while (first + 1 < peak && logs[first + 1]! <= highest - NOTHING) first++;
-    while (last - 1 > peak && logs[last - 1]! <= highest - NOTHING) last--;
     const span = last - first;
     const fine = span > 30 ? 1 : span > 15 ? 2 : FINER;
     for (let i = first; i < last; i++) {
@@ -260,6 +268,11 @@ export class RateBelief {
   /** Use at which P(F > 0.9) reaches a chance; the accepted risk if none is given. */
   dueAt(chance = this.risk): number {
     return DUE_LEVEL / Math.exp(this.#lnRates(1 - chance)[0]!);
+  }
+
+  /** A bound below the due point, at a small part of its cost. */
+  dueAtLeast(): number {
+    return DUE_LEVEL / Math.exp(this.#lnRateAt(this.#counted()[1]));
   }
 
   /** No evidence can bring the due point below this. */

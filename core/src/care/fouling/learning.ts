@@ -136,7 +136,9 @@ function intervalAfter(
     const room = RESTRAINT ** back;
     if (belief.leastDueAt() * room >= least) break;
     sightings.add(before, sightings.count - back, -1);
-    const due = back === sightings.count ? question.base : before.dueAt();
+    const all = back === sightings.count;
+    if (!all && before.dueAtLeast() * room >= least) continue;
+    const due = all ? question.base : before.dueAt();
     least = Math.min(least, due * room);
   }
   if (least === own) return { learned: own };
