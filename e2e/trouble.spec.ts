@@ -182,7 +182,7 @@ test.describe('before any look, on a phone', () => {
     const { id } = await machineCalled(demo, 'Cellar washer');
     await page.goto(`${demo.address}trouble?machine=${id}`);
     await page.getByRole('button', { name: 'Water stands above the sill of the door' }).click();
-    await expect(page.getByText(/its circuit breaker.*It may scald/)).toBeVisible();
+    await expect(page.getByText(/its circuit breaker.*it scalds.*40 °C/)).toBeVisible();
     await page.getByRole('button', { name: 'Power and tap are off: let the water out' }).click();
     await expect(page.getByText('First the water: measure it before you open')).toBeVisible();
     await expect(page.getByText(/raise its end above the water and it stops/)).toBeVisible();

@@ -108,7 +108,7 @@ describe('TellComponent', () => {
   });
 
   it.each([
-    ['e18', 'On the display: e18'],
+    ['hem18', 'On the display: hem18'],
     ['TUK', 'On the display: TUK'],
     ['F 07', 'On the display: F 07'],
     ['5 minutes', undefined],
@@ -153,7 +153,7 @@ describe('CodeEntryComponent', () => {
   }
 
   it('takes a row of the sheet', () => {
-    const { host, seen } = show('e18');
+    const { host, seen } = show('hem18');
     press(host, 'The display shows this');
     expect(seen).toEqual([
       { code: 'HEM-18', says: 'Not pumped out', class: 'drain', listed: true },
@@ -161,7 +161,7 @@ describe('CodeEntryComponent', () => {
   });
 
   it('opens no case for a reminder', () => {
-    const { host, seen } = show('cl');
+    const { host, seen } = show('tuk');
     expect(host.textContent).toContain('This is a reminder, not a fault.');
     expect(host.querySelector('.row button')).toBeNull();
     expect(seen).toEqual([]);
