@@ -269,7 +269,7 @@ describe('Belief', () => {
           for (const figure of [belief.dueAt(), early, even, late, belief.spread()])
             expect(figure).toBeGreaterThanOrEqual(0);
           expect(belief.dueAt()).toBeGreaterThanOrEqual(belief.dueAtLeast() * (1 - 1e-9));
-        expect(belief.dueAtLeast()).toBeGreaterThanOrEqual(belief.leastDueAt() * (1 - 1e-9));
+          expect(belief.dueAtLeast()).toBeGreaterThanOrEqual(belief.leastDueAt() * (1 - 1e-9));
           expect(belief.dueAt()).toBeLessThan(Infinity);
           expect(early).toBeLessThanOrEqual(even);
           expect(even).toBeLessThanOrEqual(late);
