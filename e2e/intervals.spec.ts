@@ -70,7 +70,7 @@ test('the school of the household moves every date, and a risk out of range is r
   await page.getByRole('button', { name: 'Store' }).click();
   await expect(page.getByText('Give a number from 2 to 30.')).toBeVisible();
   await page.getByLabel('Accepted chance of being late, %').fill('5');
-  await page.getByLabel('School of intervals').selectOption('often');
+  await page.getByLabel('Rhythm of cleaning').selectOption('often');
   await page.getByRole('button', { name: 'Store' }).click();
   await expect(page.getByText('The household is stored.')).toBeVisible();
   await expect(

@@ -97,6 +97,7 @@ export * from './trouble/codes/read.js';
 export * from './trouble/codes/sheet.js';
 export * from './trouble/diagnosis/first.js';
 export * from './trouble/data/causes.js';
+export * from './trouble/data/stops.js';
 export * from './trouble/data/symptoms.js';
 export * from './trouble/data/types.js';
 export * from './trouble/diagnosis/diagnosis.js';

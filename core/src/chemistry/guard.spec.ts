@@ -21,6 +21,12 @@ const MUST_NOT_MEET: Record<string, RegExp> = {
   'hypochlorite peroxide': /oxygen and heat/,
   'acetic-acid peroxide': /peracetic/,
   'acetone peroxide': /acetone peroxides/,
+  'acid peroxide': /performic/,
+  'hypochlorite quat': /chloramine/,
+  'acetic-acid dithionite': /sulphur dioxide/,
+  'acid dithionite': /sulphur dioxide/,
+  'dithionite hypochlorite': /heat/,
+  'dithionite peroxide': /heat/,
 };
 
 let counted = 0;
@@ -66,7 +72,7 @@ describe('what must not meet', () => {
       for (const active of pair) expect(ACTIVE_NAMES[active]).toBeTruthy();
       expect(gives).toBeTruthy();
       expect(harm).toMatch(/\.$/);
-      expect(aid).toMatch(/poison centre or the emergency number\.$/);
+      expect(aid).toMatch(/Breathing comes first.*emergency number.*lenses out.*poison centre/);
       expect(source.length).toBeGreaterThan(20);
     }
     expect(FORBIDDEN).toHaveLength(Object.keys(MUST_NOT_MEET).length);

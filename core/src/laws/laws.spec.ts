@@ -84,22 +84,25 @@ describe('the laws tell a wrong visit from a right one', () => {
   const sets = MUTANT_SETS as unknown as readonly MutantSet[];
 
   it('in sets that were judged by hand, each with its reason', () => {
-    expect(sets.flatMap(({ mutants }) => mutants)).toHaveLength(320);
+    const taken = sets.map(({ gone }) => gone.wrong + gone.harmless).reduce((a, b) => a + b);
+    expect(sets.flatMap(({ mutants }) => mutants).length + taken).toBe(320);
+    expect(taken).toBeLessThan(20);
     for (const { mutants } of sets) {
       for (const { reason } of mutants) expect(reason.length).toBeGreaterThan(8);
     }
   });
 
   it('caught 95 % of the last set the first time, before anything was mended for it', () => {
-    const { firstRun, mutants } = sets.at(-1)!;
+    const { firstRun, gone, mutants } = sets.at(-1)!;
     const { wrong, harmless } = rate(mutants);
-    expect({ wrong, harmless }).toEqual({ wrong: firstRun.wrong, harmless: firstRun.harmless });
+    expect(wrong + gone.wrong).toBe(firstRun.wrong);
+    expect(harmless + gone.harmless).toBe(firstRun.harmless);
     expect(firstRun.caught / firstRun.wrong).toBeGreaterThanOrEqual(0.95);
     expect(firstRun.falseAlarms / firstRun.harmless).toBeLessThanOrEqual(0.05);
   });
 
   it.each(sets.map((set) => [set.seed, set] as const))(
-    'catch at least 95 %% of what is wrong, and cry out at no more than 5 %% of what is harmless: %s',
+    'catch 95 in 100 of what is wrong, and cry out at no more than 5 in 100 of what is harmless: %s',
     (_, { mutants }) => {
       const { wrong, harmless, missed, falseAlarms } = rate(mutants);
       const say = (some: readonly Mutant[]) => JSON.stringify(some, undefined, 1);

@@ -13,6 +13,8 @@ export interface MutantSet {
   seed: string;
   /** What the laws said the first time, before anything was mended for it. */
   firstRun: { caught: number; wrong: number; falseAlarms: number; harmless: number };
+  /** Taken out since: the visit no longer has the step, or is another. */
+  gone: { wrong: number; harmless: number };
   mutants: readonly Mutant[];
 }
 

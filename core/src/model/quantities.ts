@@ -58,7 +58,7 @@ export const QUANTITIES = {
     station: 'pump-filter',
     proof: {
       label: 'Seconds until the drum is empty',
-      how: 'Start the drain programme with the usual water in, and count until the pump runs dry.',
+      how: 'Start the drain cycle with the usual water in, and count until the pump runs dry.',
       kinds: WASHERS,
       timed: true,
       of: ['wont-drain', 'drains-slowly', 'getting-worse', 'wont-spin', 'gurgle', 'code-drain'],
@@ -93,7 +93,7 @@ export const QUANTITIES = {
     instrument: 'drying-test',
     proof: {
       label: 'Minutes that a usual load takes',
-      how: 'The same kind and size of load each time, on the same programme.',
+      how: 'The same kind and size of load each time, on the same cycle.',
       kinds: DRYING,
       of: [
         'long-drying',
@@ -134,7 +134,7 @@ export const QUANTITIES = {
     asked: 'Minutes until it stopped',
     proof: {
       label: 'Minutes until it stopped by itself',
-      how: 'The same programme with a usual load. It held where it runs three times as long as before, or to its end: five minutes before, fifteen and more after.',
+      how: 'The same cycle with a usual load. It held where it runs three times as long as before, or to its end: five minutes before, fifteen and more after.',
       kinds: DRYING,
       of: ['stops-minutes', 'heat-stops-early', 'code-drain', 'tank-lamp'],
       times: 3,

@@ -57,6 +57,7 @@ const Feature = closed({
   /** W, by the type plate. */
   heater: Type.Optional(Type.Integer({ minimum: 500, maximum: 8000 })),
   condensateTo: Type.Optional(oneOf(FEATURES.condensateTo)),
+  coil: Type.Optional(oneOf(FEATURES.coil)),
   screenWell: Type.Optional(oneOf(FEATURES.screenWell)),
   blowerAccess: Type.Optional(oneOf(FEATURES.blowerAccess)),
   sensor: Type.Optional(oneOf(FEATURES.sensor)),

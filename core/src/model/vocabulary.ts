@@ -100,6 +100,7 @@ export const FEATURES = {
   ventPath: ['through-wall', 'up', 'down', 'unknown'],
   riser: ['yes', 'no', 'unknown'],
   condensateTo: ['tank', 'hose', 'unknown'],
+  coil: ['brushed', 'self-cleaning', 'unknown'],
   screenWell: ['yes', 'no', 'unknown'],
   blowerAccess: ['yes', 'no', 'unknown'],
   sensor: ['yes', 'no', 'unknown'],
@@ -133,6 +134,8 @@ export const ACTIVES = [
   'alcohol',
   'acetone',
   'peroxide',
+  'quat',
+  'dithionite',
   'unknown',
 ] as const;
 export type Active = (typeof ACTIVES)[number];

@@ -1,4 +1,4 @@
-import { hazardById, stationById } from '../care/catalogue/lookup.js';
+import { cautionsFor, stationById } from '../care/catalogue/lookup.js';
 import type { Build, Station } from '../care/catalogue/types.js';
 import type { MachineKind } from '../model/vocabulary.js';
 import { costOf, type CheckAdvice, type FixAdvice } from '../trouble/diagnosis/advice.js';
@@ -9,7 +9,7 @@ import type { CodeReading } from '../trouble/codes/read.js';
 import type { Sense, StopRule, Who } from '../trouble/data/types.js';
 import type { Rung } from '../trouble/data/door-ladder.js';
 import { causeById } from '../trouble/data/causes.js';
-import { STOP_RULES } from '../trouble/data/stops.js';
+import { stopsOf } from '../trouble/data/stops.js';
 import {
   doorLadder,
   firstThings,
@@ -119,7 +119,7 @@ export const troubleStart = (
   kind: MachineKind,
 ): { symptoms: SymptomView[]; stops: Pick<StopRule, 'id' | 'say'>[] } => ({
   symptoms: symptomsOf(kind).map(({ id, say, sense }) => ({ id, say, sense })),
-  stops: STOP_RULES.filter(({ kinds }) => kinds.includes(kind)).map(({ id, say }) => ({ id, say })),
+  stops: stopsOf(kind).map(({ id, say }) => ({ id, say })),
 });
 
 /** The work for a cause that somebody looked and found. */
@@ -178,7 +178,11 @@ export function troubleView(
     stops: [],
     first: firstThings(situation, answers, lines.air ?? 0),
     ...(locked
-      ? { ladder: doorLadder(situation, waterLevel(situation, answers)).map(rungView) }
+      ? {
+          ladder: doorLadder(situation, waterLevel(situation, answers)).map((rung) =>
+            rungView(situation, rung),
+          ),
+        }
       : {}),
     suspects: suspects.map(({ cause, chance, because, against }) => ({
       cause: cause.id,
@@ -208,12 +212,12 @@ export function troubleView(
   };
 }
 
-const rungView = ({ id, do: what, why, minutes, hazards = [] }: Rung): RungView => ({
+const rungView = (machine: Build, { id, do: what, why, minutes, hazards }: Rung): RungView => ({
   id,
   do: what,
   why,
   minutes,
-  cautions: hazards.map((hazard) => hazardById(hazard).caution),
+  cautions: cautionsFor(machine, hazards),
 });
 
 function linesOf(trouble: Diagnosis, belief: CauseBelief, answers: Answers): TroubleView['lines'] {
@@ -234,7 +238,7 @@ function checkView(
   others: readonly CheckAdvice[],
   explains: readonly boolean[],
 ): CheckView {
-  const { id, ask, how, needs, hazards = [], minutes } = check;
+  const { id, ask, how, needs, hazards, minutes } = check;
   const likeliest = (seen: boolean): string => {
     const after = trouble.network.after(belief, id, seen);
     const none = trouble.network.without(after, explains);
@@ -251,7 +255,7 @@ function checkView(
     ask,
     how,
     needs,
-    cautions: hazards.map((hazard) => hazardById(hazard).caution),
+    cautions: cautionsFor(trouble.situation, hazards),
     minutes,
     cost,
     gain,

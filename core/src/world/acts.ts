@@ -157,7 +157,6 @@ const WATERTIGHT: Needs = {
 const WASHES: Needs = {
   power: ['on'],
   tap: ['open'],
-  tipped: ['no'],
   inletScreen: ['in'],
   drawer: ['in'],
   inserts: ['in'],
@@ -226,7 +225,6 @@ export const SIGNS: Record<Sign, { needs: (body: Body) => Needs; does: Change }>
       filter: ['in'],
       flap: ['open'],
       water: ['poured', 'run'],
-      tipped: ['no'],
       ...(FROM_BEHIND.includes(body.features.filterAccess ?? '') ? behind() : {}),
     }),
     does: { filterTight: 'yes' },

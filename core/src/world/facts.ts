@@ -7,7 +7,6 @@ export const FACTS = {
   tap: ['open', 'shut'],
   gas: ['open', 'shut'],
   place: ['home', 'out'],
-  tipped: ['no', 'yes'],
   /** What covers the pump filter: a flap, the lower front, or the rear panel. */
   flap: ['shut', 'open'],
   /** The thin hose beside the filter: in its clip, drawn out with its cap on, or with the cap off. */
@@ -97,7 +96,6 @@ export const strayFacts = (facts: Facts): Fact[] =>
 export const FACT_WORDS: Partial<Record<Fact, string>> = {
   power: 'the plug is out',
   tap: 'the tap is shut',
-  tipped: 'the machine is tipped',
   filter: 'the pump filter is out',
   thinHose: 'the cap is off the drain-down hose',
   drainHose: 'the drain hose is out',

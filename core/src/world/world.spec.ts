@@ -183,7 +183,7 @@ describe('the laws of a step', () => {
     ]);
   });
 
-  it('takes two for a stack, a tower and a tipped machine, and nobody for a full one', () => {
+  it('takes two for a stack and a tower, and nobody for a full one', () => {
     const out: Acts = { at: 'outside', does: { place: 'out' } };
     const stack: Body = { ...washer, features: { stacked: 'below' } };
     expect(laws(out, {}, stack)).toEqual(['too heavy alone']);

@@ -124,7 +124,7 @@ export function step(
   world = pass(world, acts.runs ? RUNS[acts.runs].minutes : hands, washer);
   if (acts.drains) world.litres = 0;
   if (needsTwo(acts, body) && acts.people !== 2) {
-    faults.push({ law: 'too heavy alone', what: 'one person moves or tips it' });
+    faults.push({ law: 'too heavy alone', what: 'one person moves it' });
   }
   if (acts.does?.place === 'out' && isFull(world)) {
     faults.push({ law: 'too heavy alone', what: `${world.litres} L in the drum` });
@@ -148,11 +148,11 @@ export function step(
   return { world, faults };
 }
 
-/** Whether it takes two: a machine tipped, a stack or a tower moved. */
+/** Whether it takes two: a stack or a tower moved. */
 function needsTwo({ does = {} }: Acts, { kind, features }: Body): boolean {
   const { stacked } = features;
   const high = kind === 'tower' || stacked === 'above' || stacked === 'below';
-  return does.tipped !== undefined || (does.place !== undefined && high);
+  return does.place !== undefined && high;
 }
 
 /** What is wet, and what has something on it, after a step. */
@@ -180,7 +180,7 @@ function spill({ litres, facts }: World, { does = {} }: Acts, { kind }: Body): n
   if (does.tap === 'open' && facts.fillHose === 'off') return GUSH;
   // Whoever opens it lays it into a tray, and the sump's litre runs there.
   if (does.thinHose === 'open' && facts.flap !== 'open') return above(HEIGHT.drum);
-  return does.tipped === 'yes' ? above(HEIGHT.filter) : 0;
+  return 0;
 }
 
 /** What is not as it should be when everybody has gone. */

@@ -35,7 +35,7 @@ export const benchRoutes = (store: Store): Route[] => [
   route({
     method: 'get',
     path: '/api/v1/schools',
-    summary: 'What each school asks of this house in a year, and the chance of being late with it',
+    summary: 'What each rhythm asks of this house in a year, and the chance of being late with it',
     answers: 'Schools',
     handle: () => ({ body: schoolsView(houseOf(store), store.supplies.list()) }),
   }),

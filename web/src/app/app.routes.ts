@@ -62,7 +62,7 @@ export const routes: Routes = [
   },
   {
     path: 'house/schools',
-    title: title('Schools of interval'),
+    title: title('Rhythms'),
     canActivate: [hasHousehold],
     loadComponent: () => import('./house/schools.component').then((m) => m.SchoolsComponent),
   },

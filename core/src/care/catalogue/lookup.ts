@@ -84,6 +84,14 @@ export const stationById = finder('station', byId(STATIONS));
 export const taskById = finder('task', byId(TASKS));
 export const setUpById = finder('set-up', byId(SETUPS));
 export const hazardById = finder('hazard', byId(HAZARDS));
+
+/** The words of some hazards, of those that a machine built so has. @throws RangeError for an unknown one */
+export const cautionsFor = (machine: Build, hazards: readonly string[] = []): string[] =>
+  hazards
+    .map(hazardById)
+    .filter(({ when }) => holds(when, machine))
+    .map(({ caution }) => caution);
+
 export const procedureById = finder('procedure for', new Map(PROCEDURES.map((p) => [p.task, p])));
 
 /** Whether the catalogue knows these names, for checking what comes from outside. */

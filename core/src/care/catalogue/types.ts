@@ -129,6 +129,8 @@ export interface Hazard {
   id: string;
   /** Shown at the step where it counts. */
   caution: string;
+  /** Only on machines built so. */
+  when?: When;
 }
 
 export interface Step {

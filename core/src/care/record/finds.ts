@@ -19,7 +19,7 @@ const LEADS: readonly { what: readonly string[]; to: string }[] = [
   },
   {
     what: ['hair', 'fluff', 'lint roll'],
-    to: 'Roll the hair off dry before the wash, and shake blankets outdoors.',
+    to: 'Roll the hair off dry before the load, and shake blankets outdoors.',
   },
   {
     what: ['rubber crumbs'],

@@ -61,7 +61,7 @@ describe('why', () => {
 
   it('says where the interval comes from, and what the loads in it are', () => {
     expect(said('pump-filter', [[10]]).interval).toBe(
-      'Every 2 months or 43 loads, whichever comes first, as the school “Steady” says. The loads are the same time at 5 loads a week.',
+      'Every 2 months or 43 loads, whichever comes first, as the rhythm “Steady” says. The loads are the same time at 5 loads a week.',
     );
     expect(said('duct-run', [[10]]).interval).toContain('(in spring and in autumn)');
   });

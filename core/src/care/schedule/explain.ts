@@ -110,7 +110,7 @@ function sayOwnCap(task: Task, due: Due, today: Day): string | undefined {
   if (due.held === 'own') return 'Your own figure holds: it is not lengthened, whatever was found.';
   if (!task.cap) return undefined;
   const cap = task.cap.everyLoad ? 'with every load' : sayInterval(task.cap).replace('every ', '');
-  if (task.cap.everyLoad) return `It is done ${cap}; no school may loosen that.`;
+  if (task.cap.everyLoad) return `It is done ${cap}; no rhythm may loosen that.`;
   return due.by === 'cap'
     ? `Held at ${cap} by ${sayDay(due.on!, today)}: never longer, whatever was found.`
     : `Never longer than ${cap}, whatever is found. That is not reached now.`;
@@ -171,7 +171,7 @@ function sayEvidence(task: Task, due: Due): string {
     due.held === 'restraint'
       ? ' It may lengthen further; it grows by half at most at each opening.'
       : due.held === 'stretch'
-        ? ' It goes no further than twice the longest school.'
+        ? ' It goes no further than twice the longest rhythm.'
         : '';
   return `${seen} ${moved}${restraint}`;
 }

@@ -9,7 +9,7 @@ export const CIRCUMSTANCE_NAMES: Record<Circumstance, string> = {
   pets: 'a pet that sheds',
   softener: 'softener or dryer sheets in use',
   overdose: 'more detergent than the label says',
-  'cool-washes': 'mostly cool washes',
+  'cool-washes': 'mostly cool cycles',
   'muddy-clothes': 'muddy or clay-laden clothes',
   fleece: 'fleece or new towels',
   'door-shut': 'the door kept shut',

@@ -44,7 +44,7 @@ export function ruleFor(
     interval: reckoned(task.intervals[school], household),
     school,
     own: false,
-    from: `the school “${SCHOOL_TEXTS[school].name}”${chosen}`,
+    from: `the rhythm “${SCHOOL_TEXTS[school].name}”${chosen}`,
   };
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Features, Visit } from '../../model/schemas.js';
 import { MACHINE_KINDS, type MachineKind } from '../../model/vocabulary.js';
-import { procedureById, tasksOf } from '../catalogue/lookup.js';
+import { cautionsFor, procedureById, tasksOf } from '../catalogue/lookup.js';
 import type { Step } from '../catalogue/types.js';
 import { coveringVariants, featuresRead, tasksOfKind } from '../../laws/variants.js';
 import { FEATURE_QUESTIONS } from '../catalogue/data/features.js';
@@ -55,7 +55,6 @@ describe('planVisit', () => {
       ['stuff-hole', 'cloth-out'],
       ['hose-off', 'hose-on'],
       ['hose-off-electric', 'hose-on'],
-      ['tip', 'upright'],
       ['take-out', 'screen-in'],
       ['catches', 'slide-in'],
       ['draw-out', 'drawer-in'],
@@ -64,6 +63,7 @@ describe('planVisit', () => {
       ['fill-hose-off', 'hose-hand'],
       ['dry-screen', 'screen-level'],
       ['hose-lift', 'hose-in'],
+      ['hose-floor-out', 'hose-floor-in'],
       ['hose-unclip', 'hose-sink'],
       ['trap-open', 'trap-on'],
       ['screen-out', 'screen-in'],
@@ -95,7 +95,7 @@ describe('planVisit', () => {
       for (const { id, setups } of tasksOf(machine)) {
         const { steps } = planVisit([{ machineId: ID, task: id }], [machine]);
         for (const one of steps) {
-          expect(one.cautions).toHaveLength(one.step.hazards?.length ?? 0);
+          expect(one.cautions).toEqual(cautionsFor(machine, one.step.hazards));
         }
         if (setups.includes('unplugged')) {
           const ids = steps.map(({ step }) => step.id);
@@ -113,14 +113,21 @@ describe('planVisit', () => {
         [{ machineId: ID, task: 'duct-run' }],
         [{ id: ID, kind: 'vented-dryer', features: { energy } }],
       ).steps.flatMap(({ step }) =>
-        step.hazards?.some((id) => id.startsWith('gas')) ? step.id : [],
+        step.hazards?.some(
+          (id) =>
+            id.startsWith('gas') &&
+            cautionsFor({ kind: 'vented-dryer', features: { energy } }, [id])[0],
+        )
+          ? step.id
+          : [],
       );
-    expect(cautions('gas')).toEqual(['gas-shut', 'hose-off', 'gas-open']);
-    expect(cautions('unknown')).toEqual(['gas-which', 'hose-off', 'gas-open-if']);
+    const moved = ['pull-out', 'hose-off', 'room-air'];
+    expect(cautions('gas')).toEqual(['gas-shut', ...moved, 'gas-open', 'gas-smell']);
+    expect(cautions('unknown')).toEqual(['gas-which', ...moved, 'gas-open-if', 'gas-smell']);
     expect(cautions('electric')).toEqual([]);
   });
 
-  it('drains before it tips, tips only what may be tipped, and opens the filter last', () => {
+  it('drains before it opens the filter', () => {
     for (const machine of variants('front-load-washer')) {
       if (machine.features.filterAccess === 'none') continue;
       const ids = planVisit([{ machineId: ID, task: 'pump-filter' }], [machine]).steps.map(
@@ -131,13 +138,10 @@ describe('planVisit', () => {
       );
       expect(drained, JSON.stringify(machine.features)).toBeGreaterThan(0);
       expect(ids.indexOf('unscrew')).toBeGreaterThan(drained);
-      const tipped = ids.indexOf('tip');
-      if (machine.features.stacked !== 'no') expect(tipped).toBe(-1);
-      else if (tipped >= 0) expect(tipped).toBeGreaterThan(drained);
     }
   });
 
-  it('opens the tap before the push back and the gas after it, looks for drips before the heat', () => {
+  it('opens tap and gas before the push back, smells after it, looks for drips before the heat', () => {
     for (const machine of every) {
       const tasks = tasksOf(machine).map(({ id }) => ({ machineId: ID, task: id }));
       const ids = planVisit(tasks, [machine]).steps.map(({ step }) => step.id);
@@ -150,7 +154,8 @@ describe('planVisit', () => {
       };
       inTurn('tap-on', 'push-back');
       inTurn('leak-feel', 'push-back');
-      inTurn('push-back', 'gas-open');
+      inTurn('gas-open', 'push-back');
+      inTurn('push-back', 'gas-smell');
       inTurn('push-back', 'bubble');
       inTurn('pour-look', 'panel-back');
       inTurn('panel-back', 'push-back');
@@ -227,8 +232,8 @@ describe('planVisit', () => {
 
   it('never asks for vinegar after mould remover in one treatment', () => {
     const treat = procedureById('gasket-folds').steps.find(({ id }) => id === 'treat') as Step;
-    expect(treat.do).toContain('choose one');
-    expect(treat.hazards).toEqual(['mould-remover', 'acid']);
+    expect(treat.do).toContain('Choose one');
+    expect(treat.hazards).toEqual(['mould-remover', 'mould-health', 'acid']);
   });
 
   it('asks what the steps depend on and nobody told, and no more once it is told', () => {
@@ -236,11 +241,7 @@ describe('planVisit', () => {
       openQuestions([{ machineId: ID, task }], [{ id: ID, kind, features }]).map(
         ({ question }) => question.id,
       );
-    expect(ask('front-load-washer', 'pump-filter')).toEqual([
-      'filterAccess',
-      'drainDownHose',
-      'stacked',
-    ]);
+    expect(ask('front-load-washer', 'pump-filter')).toEqual(['filterAccess', 'drainDownHose']);
     expect(
       ask('front-load-washer', 'pump-filter', { filterAccess: 'behind', drainDownHose: 'unknown' }),
     ).toEqual(['drainDownHose', 'stacked']);

@@ -1,6 +1,6 @@
 import type { Machine, VisitTask } from '../../model/schemas.js';
 import { TASKS } from '../catalogue/data/tasks.js';
-import { hazardById, holds, procedureOf, taskOf } from '../catalogue/lookup.js';
+import { cautionsFor, holds, procedureOf, taskOf } from '../catalogue/lookup.js';
 import type { Build, Fetch, SetUp, Step, Task } from '../catalogue/types.js';
 import { setUpsOf, minutesOf } from '../catalogue/set-ups.js';
 import type { Phase, VisitStep } from './visit-step.js';
@@ -114,7 +114,7 @@ function stepsFor(
         phase,
         step,
         ...(task ? { task } : {}),
-        cautions: (step.hazards ?? []).map((id) => hazardById(id).caution),
+        cautions: cautionsFor(machine, step.hazards),
       }));
   const pieces: Piece[] = [];
   setups.forEach(({ id, steps, undo }, i) => {

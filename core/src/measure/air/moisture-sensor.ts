@@ -40,7 +40,7 @@ const OUTCOMES: Record<SensorOutcome, { say: string; next: string }> = {
   },
   faulty: {
     say: 'Cleaned, and still no change: the sensor or its lead is faulty.',
-    next: 'Work for a professional. A timed programme dries meanwhile.',
+    next: 'Work for a professional. A timed cycle dries meanwhile.',
   },
   'wrong-probes': {
     say: 'Both probes touch the same strip: that always reads zero.',

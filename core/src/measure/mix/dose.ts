@@ -116,7 +116,7 @@ export function dose(given: Given<typeof DOSE_FIELDS>, question: DoseQuestion): 
           },
         }),
     apart: apartFrom(detergent.actives ?? []),
-    rule: `Follow the label’s ${n(needed)}: it knows this detergent’s strength. Two level tablespoons (${TWO_SPOONS} ml, 1 fl oz) are a rule of practice for high-efficiency machines: go down towards them only while the wash comes out clean, and as soon as foam is left at the glass.`,
+    rule: `Follow the label’s ${n(needed)}: it knows this detergent’s strength. Two level tablespoons (${TWO_SPOONS} ml, 1 fl oz) are a rule of practice for high-efficiency machines: go down towards them only while the laundry comes out clean, and as soon as foam is left at the glass.`,
     working: [
       {
         what: 'Water',
@@ -125,7 +125,7 @@ export function dose(given: Given<typeof DOSE_FIELDS>, question: DoseQuestion): 
       { what: 'Soil', how: `${soil}: × ${BY_SOIL[soil]} (common practice)` },
       {
         what: 'Load',
-        how: `${figure(load, 'mass')}: half of a dose is for the water, half for the wash (judgement), × ${share.toFixed(2)}`,
+        how: `${figure(load, 'mass')}: half of a dose is for the water, half for the laundry (judgement), × ${share.toFixed(2)}`,
       },
     ],
   };

@@ -44,7 +44,9 @@ export interface VinegarSoda {
 export function vinegarAndSoda(given: Given<typeof VINEGAR_SODA_FIELDS>): VinegarSoda {
   const { vinegar, strength, soda } = readFields(given, VINEGAR_SODA_FIELDS);
   if (vinegar === 0 && soda === 0) {
-    throw new MeasureProblem([{ field: 'vinegar', message: 'Give some vinegar, or some soda.' }]);
+    throw new MeasureProblem([
+      { field: 'vinegar', message: 'Give some vinegar, or some baking soda.' },
+    ]);
   }
   const acidGrams = vinegar * 1e6 * strength;
   const sodaGrams = soda * 1e6 * SODA_DENSITY;
@@ -73,7 +75,7 @@ export function vinegarAndSoda(given: Given<typeof VINEGAR_SODA_FIELDS>): Vinega
       react === 0
         ? 'Alone, nothing reacts.'
         : left.acid > 0
-          ? `They spend each other: the soda is gone, and of the vinegar’s power over scale ${Math.round((100 * dissolves) / alone)} % is left.`
+          ? `They spend each other: the baking soda is gone, and of the vinegar’s power over scale ${Math.round((100 * dissolves) / alone)} % is left.`
           : 'They spend each other: the acid is gone, and what is left has no power over scale. Use one after the other, with a rinse between.',
     working: [
       {

@@ -35,7 +35,7 @@ export const CODE_CLASS_LIST: readonly ClassOfCodes[] = [
   { id: 'motor', say: 'the motor or the drum does not turn', shows: ['drum-still', 'wont-spin'] },
   {
     id: 'air',
-    say: 'air: a filter, the condenser or the vent is to be cleaned',
+    say: 'air: a screen, the condenser or the vent is to be cleaned',
     shows: ['condenser-lamp', 'weak-air', 'stops-minutes'],
   },
   { id: 'tank', say: 'the tank or the condensate', shows: ['tank-lamp', 'sump-water'] },
@@ -63,4 +63,4 @@ export function codeClassById(id: CodeClass): ClassOfCodes {
 
 /** Said of a reminder: it opens no case. */
 export const REMINDER_SAID =
-  'This is a reminder, not a fault. It may stay on until the next programme starts, also after you cleaned. No case is opened.';
+  'This is a reminder, not a fault. It may stay on until the next cycle starts, also after you cleaned. No case is opened.';

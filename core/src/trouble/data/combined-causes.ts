@@ -14,7 +14,7 @@ export const COMBINED_CAUSES: readonly TroubleCause[] = [
       creased: 'often',
       'weigh-load': DECIDES,
     },
-    fix: { who: 'you', say: 'Take half of the wash out before it dries.', minutes: 2 },
+    fix: { who: 'you', say: 'Take half of the laundry out before it dries.', minutes: 2 },
   },
   {
     id: 'channel-matted',
@@ -36,7 +36,7 @@ export const COMBINED_CAUSES: readonly TroubleCause[] = [
     },
     fix: {
       who: 'you',
-      say: 'Rinse the fluff out, twice; if it stays slow, have the channel opened.',
+      say: 'Rinse the lint out, twice. If it stays slow, have the channel opened.',
       task: 'fluff-rinse',
       minutes: 35,
     },

@@ -26,14 +26,14 @@ export const DOOR_RUNGS = {
   },
   cut: {
     id: 'cut',
-    do: 'Stop the programme, shut the tap, and pull the plug; out of reach or wet: its circuit breaker.',
+    do: 'Stop the cycle, shut the tap, and pull the plug; out of reach or wet: its circuit breaker.',
     why: 'Nobody works at a full machine that could start, or go on filling.',
     minutes: 2,
     hazards: ['electric'],
   },
   cool: {
     id: 'cool',
-    do: 'Let it cool. After a hot wash a full drum takes three to eight hours, and double glass hides it: wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
+    do: 'Let it cool. After a hot cycle a full drum takes three to eight hours, and double glass hides it: wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
     why: 'It scalds long after it looks still.',
     minutes: 5,
     hazards: ['scald'],
@@ -72,7 +72,7 @@ export const DOOR_RUNGS = {
   reset: {
     id: 'reset',
     do: 'Try the maker’s reset sequence, as the manual has it; often a press of some seconds on one or two buttons, or a short spin and drain.',
-    why: 'The control may think that a programme still runs.',
+    why: 'The control may think that a cycle still runs.',
     minutes: 4,
     frees: true,
   },
@@ -100,10 +100,10 @@ export const DOOR_RUNGS = {
   },
   pull: {
     id: 'pull',
-    do: 'Plug out: pull the emergency cord, behind the filter’s flap or the lower panel (some three screws), or reach the lock from the top with the lid off, as the manual shows. Pull gently, downwards.',
+    do: 'Only with the water below the sill, cool, plug out and the drum still: pull the emergency cord gently, downwards. It hangs behind the filter’s flap or the lower panel, as the manual shows.',
     why: 'It is made for this. What does not give to a gentle pull is not its cord.',
     minutes: 10,
-    hazards: ['electric', 'sharp-metal'],
+    hazards: ['electric', 'scald', 'sharp-metal'],
     frees: true,
   },
   call: {

@@ -1,5 +1,5 @@
 import { DECIDES, type TroubleCause } from './types.js';
-import { CONDENSING, DRYERS, VENTED } from './kinds.js';
+import { CONDENSING, DRYERS, DRYING, VENTED } from './kinds.js';
 
 /** Common practice; the figures are judgement, held to the calibration cases. */
 export const DRYER_CAUSES: readonly TroubleCause[] = [
@@ -38,7 +38,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
   {
     id: 'well-matted',
     name: 'the screen well is matted with lint',
-    kinds: DRYERS,
+    kinds: VENTED,
     station: 'screen-well',
     prior: 0.1,
     likelier: {
@@ -53,7 +53,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
   {
     id: 'blower-packed',
     name: 'the blower wheel is packed with lint',
-    kinds: DRYERS,
+    kinds: VENTED,
     station: 'blower',
     prior: 0.05,
     fouling: 'blower-wheel',
@@ -235,6 +235,44 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     fix: { who: 'professional', say: 'Have the heating looked at.', minutes: 180 },
   },
   {
+    id: 'air-only',
+    name: 'it is set to air only, or to a cool cycle',
+    kinds: DRYING,
+    station: 'whole',
+    prior: 0.02,
+    makes: { 'no-heat': 'nearly always', 'long-this-load': 'sometimes', 'setting-look': DECIDES },
+    fix: { who: 'you', say: 'Choose a cycle with heat.', minutes: 2 },
+  },
+  {
+    id: 'half-breaker',
+    name: 'one half of its double breaker is off',
+    kinds: VENTED,
+    when: { energy: ['electric', 'unknown'] },
+    station: 'whole',
+    prior: 0.01,
+    makes: { 'no-heat': 'nearly always', 'breaker-look': DECIDES },
+    fix: {
+      who: 'you',
+      say: 'Switch both halves fully off, then on, once. Off again: leave it, and call an electrician.',
+      minutes: 5,
+    },
+  },
+  {
+    id: 'gas-valve-shut',
+    name: 'its gas valve is shut',
+    kinds: VENTED,
+    when: { energy: ['gas', 'unknown'] },
+    station: 'whole',
+    prior: 0.01,
+    raised: { moved: 0.15 },
+    makes: { 'no-heat': 'nearly always', 'valve-look': DECIDES },
+    fix: {
+      who: 'you',
+      say: 'Open it if you know why it was shut: the lever along the pipe; then smell at it. Else call a licensed gas fitter.',
+      minutes: 5,
+    },
+  },
+  {
     id: 'cut-out-tripped',
     name: 'the thermal cut-out has tripped',
     kinds: DRYERS,
@@ -262,6 +300,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     prior: 0.015,
     makes: {
       'odd-code': 'often',
+      'wont-start': 'sometimes',
       'stops-minutes': 'sometimes',
       'runs-on': 'seldom',
       'plug-out-five': 'often',
@@ -353,7 +392,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
   },
   {
     id: 'fine-filter-clogged',
-    name: 'the fine filter is clogged',
+    name: 'the fine screen is clogged',
     kinds: CONDENSING,
     station: 'fine-filter',
     prior: 0.2,
@@ -365,7 +404,16 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
       'code-drain': 'often',
       'look-fine-filter': DECIDES,
     },
-    fix: { who: 'you', say: 'Wash the fine filter.', task: 'fine-filter', minutes: 10 },
+    fix: { who: 'you', say: 'Wash the fine screen.', task: 'fine-filter', minutes: 10 },
+  },
+  {
+    id: 'lamp-not-reset',
+    name: 'the lamp was not reset after the cleaning',
+    kinds: CONDENSING,
+    station: 'heat-exchanger',
+    prior: 0.02,
+    makes: { 'condenser-lamp': 'often', 'lamp-reset': DECIDES },
+    fix: { who: 'you', say: 'Reset the lamp as the manual says.', minutes: 3 },
   },
   {
     id: 'tank-full',
@@ -398,7 +446,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     },
     fix: {
       who: 'you',
-      say: 'Clear the condensate sump and blow the line through.',
+      say: 'Clear the condensate sump and clear its line with a syringe.',
       task: 'condensate-sump',
       minutes: 30,
     },
@@ -429,7 +477,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     },
     fix: {
       who: 'you',
-      say: 'Leave the door open, or warm the room above 5 °C (41 °F).',
+      say: 'Leave the room’s door open, or warm the room above 5 °C (41 °F).',
       minutes: 5,
     },
   },

@@ -1,3 +1,4 @@
+import type { MachineKind } from '../../model/vocabulary.js';
 import type { StopRule } from './types.js';
 import { ALL, DRYING, FRONT, WASHERS } from './kinds.js';
 
@@ -38,6 +39,14 @@ export const STOP_RULES: readonly StopRule[] = [
     now: 'Out of the room, everybody, and into fresh air. Open a window only if it lies on your way. Do not go back to rinse or to stop the machine: power off from outside the room, if you can.',
     shuts: ['breaker'],
     call: 'Short of breath, a cough that stays, burning eyes: call the emergency number. Feeling well: call the poison centre all the same; harm can come hours later.',
+  },
+  {
+    id: 'refrigerant',
+    say: 'A hiss from inside, or oil below it',
+    kinds: ['heat-pump-dryer'],
+    now: 'Its sealed circuit may hold propane. Touch no switch and no plug, light nothing. Open a window if it lies on your way, and get everybody out.',
+    shuts: ['breaker'],
+    call: 'Call a refrigeration technician; with a smell or a fire, the fire service from outside. Do not use it until then.',
   },
   {
     id: 'shock',
@@ -81,7 +90,7 @@ export const STOP_RULES: readonly StopRule[] = [
     id: 'over-sill',
     say: 'Water stands above the sill of the door',
     kinds: FRONT,
-    now: 'Do not open the door, and do not pull at it. Stop the programme, shut the tap, and pull the plug; wet or out of reach: its circuit breaker. After a hot wash it scalds, and double glass hides it: wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
+    now: 'Do not open the door, and do not pull at it. Stop the cycle, shut the tap, and pull the plug; wet or out of reach: its circuit breaker. After a hot cycle it scalds, and double glass hides it: wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
     shuts: ['breaker', 'stopValve'],
     call: 'If water keeps coming in with the machine off, shut the main tap and call a plumber.',
     then: { say: 'Power and tap are off: let the water out', finding: 'wont-drain' },
@@ -95,3 +104,7 @@ export const STOP_RULES: readonly StopRule[] = [
     call: 'If it does not stop, shut the main tap and call a plumber. Breaker out of dry reach: call the fire service or your electricity company.',
   },
 ];
+
+/** The stop rules of a kind of machine: what is asked before anything else. */
+export const stopsOf = (kind: MachineKind): StopRule[] =>
+  STOP_RULES.filter(({ kinds }) => kinds.includes(kind));

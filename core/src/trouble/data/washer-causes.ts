@@ -1,5 +1,5 @@
 import { DECIDES, type TroubleCause } from './types.js';
-import { FRONT, WASHERS } from './kinds.js';
+import { ALL, FRONT, WASHERS } from './kinds.js';
 
 /** Common practice; the figures are judgement, held to the calibration cases. */
 export const WASHER_CAUSES: readonly TroubleCause[] = [
@@ -76,7 +76,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     },
     fix: {
       who: 'you',
-      say: 'Let the water out first if any stands in the drum; then straighten or clear the drain hose.',
+      say: 'Let the water out first if any stands in the drum. Then straighten or clear the drain hose.',
       task: 'drain-hose',
       minutes: 35,
       stages: ['pulled-out', 'hose-off'],
@@ -95,6 +95,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       'backs-up': 'nearly always',
       gurgle: 'often',
       'into-bucket': DECIDES,
+      'look-down-pipe': 'nearly always',
     },
     fix: {
       who: 'you',
@@ -115,6 +116,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       'other-fixtures-slow': 'nearly always',
       gurgle: 'sometimes',
       'into-bucket': 'often',
+      'look-down-pipe': 'nearly always',
       'other-taps': DECIDES,
     },
     fix: {
@@ -149,7 +151,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     makes: { 'never-full': 'often', 'hose-height': DECIDES },
     fix: {
       who: 'you',
-      say: 'Bring the hose up to 60 to 90 cm (24 to 36 in) and no deeper than 30 cm (12 in) into the pipe.',
+      say: 'Bring the top of the hose’s bend up to 60 to 90 cm (24 to 36 in), and its end no deeper than 30 cm (12 in) into the pipe.',
       task: 'drain-hose',
       minutes: 15,
       stages: ['pulled-out'],
@@ -181,6 +183,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     prior: 0.015,
     makes: {
       'odd-code': 'often',
+      'wont-start': 'sometimes',
       'water-stands': 'sometimes',
       'all-clear-still': 'often',
       'plug-out-five': 'often',
@@ -197,7 +200,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     kinds: FRONT,
     station: 'whole',
     prior: 0.02,
-    makes: { 'door-locked': 'nearly always', 'locked-empty': DECIDES },
+    makes: { 'door-locked': 'nearly always', 'wont-start': 'sometimes', 'locked-empty': DECIDES },
     fix: {
       who: 'professional',
       say: 'Go up the ladder for a locked door: wait, reset, plug out, the emergency pull; then call somebody. Never force it.',
@@ -424,6 +427,21 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     fix: { who: 'you', say: 'Level it and fix the feet.', task: 'level', minutes: 25 },
   },
   {
+    id: 'transit-bolts',
+    name: 'the bolts of its delivery are still in the back',
+    kinds: FRONT,
+    station: 'whole',
+    prior: 0.004,
+    raised: { moved: 0.03 },
+    makes: { walks: 'nearly always', 'even-part-loads': 'nearly always', 'bolts-look': DECIDES },
+    fix: {
+      who: 'you',
+      say: 'Take the bolts out as the manual shows, close their holes, and keep them for the next move.',
+      minutes: 20,
+      stages: ['pulled-out'],
+    },
+  },
+  {
     id: 'load-unbalanced',
     name: 'the load was unbalanced or too full',
     kinds: WASHERS,
@@ -468,8 +486,49 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     },
   },
   {
+    id: 'thing-in-tub',
+    name: 'a sock or a wire sits between drum and tub',
+    kinds: WASHERS,
+    station: 'tub',
+    prior: 0.015,
+    makes: { scrape: 'nearly always', 'rattle-pump': 'seldom', 'turn-scrape': DECIDES },
+    fix: {
+      who: 'professional',
+      say: 'Do not run it. Have it taken out through the opening of the heater or the pump, before it wears a hole.',
+      minutes: 120,
+    },
+  },
+  {
+    id: 'hoses-swapped',
+    name: 'the hot and the cold hose are swapped',
+    kinds: WASHERS,
+    station: 'tap',
+    prior: 0.003,
+    raised: { moved: 0.04 },
+    makes: { 'wrong-heat': 'nearly always', 'hoses-look': DECIDES },
+    fix: {
+      who: 'you',
+      say: 'Shut both taps, let the hot hose cool, and change the two hoses over.',
+      minutes: 20,
+      stages: ['pulled-out', 'fill-hose-off'],
+    },
+  },
+  {
+    id: 'not-started',
+    name: 'the door is not shut, a lock or a delay is set, or the socket is dead',
+    kinds: ALL,
+    station: 'whole',
+    prior: 0.05,
+    makes: { 'wont-start': 'nearly always', 'start-looks': DECIDES },
+    fix: {
+      who: 'you',
+      say: 'Shut the door until it clicks; end child lock, delay or demo mode; or have the socket looked at.',
+      minutes: 5,
+    },
+  },
+  {
     id: 'left-wet',
-    name: 'the wash was left lying wet',
+    name: 'the load was left lying wet',
     kinds: WASHERS,
     station: 'tub',
     prior: 0.12,

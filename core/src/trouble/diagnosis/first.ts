@@ -77,14 +77,14 @@ const NOT_USED: FirstThing = {
   title: 'Do not use this dryer until its air line was cleaned',
   do: [
     'Stop it, take everything out at once and spread it outdoors; then pull its plug.',
-    'Clean the way of the air first: screen and well, hose, duct and hood, or the heat exchanger; in a washer-dryer the fluff rinse.',
+    'Clean the way of the air first: screen and well, hose, duct and hood, or the heat exchanger; in a washer-dryer the lint rinse.',
     'Only then let it run, with somebody beside it, and see whether it still gets hot.',
   ],
   why: 'Hot air that cannot get away heats lint, and lint burns. A smell of burning that went away was a warning.',
 };
 
 const WATER_STEPS = [
-  'Stop the programme, shut the tap, pull the plug. After a hot wash let it cool: three to eight hours for a full drum. Tomorrow is safe; else measure the first cup: under 40 °C (104 °F).',
+  'Stop the cycle, shut the tap, pull the plug. After a hot cycle let it cool: three to eight hours for a full drum. Tomorrow is safe; else measure the first cup: under 40 °C (104 °F).',
   'Measure how high the water stands at the glass: it tells litres, buckets, minutes, and which way to let it out.',
   'Leave the drain hose where it is. Lowered, it lets the whole drum run: raise its end above the water and it stops.',
   'Do not move or tip the machine. Scoop, sponge or a wet-and-dry vacuum through the door, where the water is below its sill.',

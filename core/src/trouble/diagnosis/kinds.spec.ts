@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CONDENSING, DRYERS, MACHINE_KINDS, type MachineKind } from '../../model/vocabulary.js';
+import { CONDENSING, MACHINE_KINDS, VENTED, type MachineKind } from '../../model/vocabulary.js';
 import type { Features } from '../../model/schemas.js';
 import { tasksOf } from '../../care/catalogue/lookup.js';
 import { HIDDEN_STATES } from '../data/states.js';
@@ -33,7 +33,7 @@ describe('causes, however a machine is built', () => {
   });
 
   it('are a professional’s where nobody reaches them: a blower without access', () => {
-    for (const kind of DRYERS) {
+    for (const kind of VENTED) {
       const blower = (blowerAccess: 'yes' | 'no') =>
         causesOf({ kind, features: { blowerAccess } }).find(({ id }) => id === 'blower-packed')
           ?.fix;

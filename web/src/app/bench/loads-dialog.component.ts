@@ -68,7 +68,7 @@ const OF_DRYERS: typeof OF_WASHERS = [
           <p class="form-text">
             {{
               washer()
-                ? 'Cool washes let film grow, hot ones hold it back; heavy soil fills filter and folds.'
+                ? 'Cool cycles let film grow, hot ones hold it back; heavy soil fills filter and folds.'
                 : 'Lint from fleece and new towels fills screens and duct sooner.'
             }}
           </p>

@@ -147,7 +147,7 @@ export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): Ho
       </div>
       @if (intervals()) {
         <div>
-          <label class="form-label" for="h-school">School of intervals</label>
+          <label class="form-label" for="h-school">Rhythm of cleaning</label>
           <select id="h-school" class="form-select" formControlName="school">
             @for (one of schools; track one.id) {
               <option [value]="one.id">{{ one.name }}</option>

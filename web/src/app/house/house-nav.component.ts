@@ -50,7 +50,7 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
 export class HouseNavComponent {
   protected readonly parts = [
     { path: '/house', name: 'Household and machines' },
-    { path: '/house/schools', name: 'How often: the schools' },
+    { path: '/house/schools', name: 'How often: the rhythms' },
     { path: '/house/supplies', name: 'Supplies' },
     { path: '/house/codes', name: 'Display codes' },
   ];

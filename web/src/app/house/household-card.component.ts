@@ -56,9 +56,9 @@ const WORDS: Record<string, string> = {
       <p class="said">
         <strong>{{ house.name }}</strong>. Time zone {{ house.zone.replaceAll('_', ' ') }}. Units
         {{ house.units === 'metric' ? 'metric' : 'US customary' }}. Water hardness
-        {{ house.hardness === undefined ? 'not known' : house.hardness + ' mg/L CaCO₃' }}. School of
-        intervals: {{ schools[house.school].name.toLowerCase() }}; a date leaves {{ percent() }} %
-        chance that a part is past its mark before it is cleaned. A visit takes about
+        {{ house.hardness === undefined ? 'not known' : house.hardness + ' mg/L CaCO₃' }}. Rhythm:
+        {{ schools[house.school].name.toLowerCase() }}; a date leaves {{ percent() }} % chance that
+        a part is past its mark before it is cleaned. A visit takes about
         {{ house.visitMinutes ?? usualMinutes }} minutes at work.
         <button type="button" class="btn btn-plain" (click)="edit()">Change</button>
       </p>

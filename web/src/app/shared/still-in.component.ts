@@ -95,5 +95,7 @@ const SHORT: Record<Active, string> = {
   alcohol: 'alcohol',
   acetone: 'acetone',
   peroxide: 'oxygen bleach',
+  quat: 'hygiene rinse',
+  dithionite: 'colour-run remover',
   unknown: 'anything unknown',
 };

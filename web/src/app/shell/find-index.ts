@@ -21,7 +21,7 @@ const VIEWS: Place[] = [
   { id: 'log', name: 'Log', words: 'history record entries undo correct', url: '/log' },
   {
     id: 'schools',
-    name: 'Schools of interval',
+    name: 'Rhythms',
     words: 'how often compare year hours visits cost',
     url: '/house/schools',
   },

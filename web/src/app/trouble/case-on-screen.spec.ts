@@ -2,7 +2,7 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { troubleStart, type CaseRecord, type Machine } from '@needlecase/core';
-import { of, throwError } from 'rxjs';
+import { NEVER, of, throwError } from 'rxjs';
 import { ApiService } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import type { Happening } from '@needlecase/core';
@@ -41,7 +41,7 @@ function show({
   id?: string;
   machine?: string;
   cases?: CaseRecord[];
-  records?: boolean;
+  records?: boolean | 'awaited';
 }) {
   const all = signal(cases);
   const told: unknown[][] = [];
@@ -57,7 +57,12 @@ function show({
       CaseOnScreen,
       {
         provide: ApiService,
-        useValue: { get: () => (records ? of(start) : throwError(() => new Error('gone'))) },
+        useValue: {
+          get: () => {
+            if (records === 'awaited') return NEVER;
+            return records ? of(start) : throwError(() => new Error('gone'));
+          },
+        },
       },
       { provide: Router, useValue: { navigate: (to: unknown[]) => went.push(to) } },
       {
@@ -123,6 +128,15 @@ describe('the case on screen', () => {
     const { on } = show({ id: 'c', cases: [known], records: false });
     expect(on.view()!.suspects.length).toBeGreaterThan(2);
     expect(on.start()!.said).toEqual({});
+  });
+
+  it('asks the stop rules, and tells what one says, before the server has answered', () => {
+    const known = record('c', [0, { kind: 'stop', stop: 'fumes' }]);
+    const { on } = show({ id: 'c', cases: [known], records: 'awaited' });
+    expect(on.start()).toBeUndefined();
+    expect(on.stops().map(({ id }) => id)).toContain('fumes');
+    expect(on.holding().map(({ id }) => id)).toEqual(['fumes']);
+    expect(on.holding()[0]!.now).toMatch(/fresh air/);
   });
 
   it('says nothing before anything was told, and knows when a case is not there', () => {

@@ -9,6 +9,7 @@ import {
   lookedFix,
   returning,
   sayDay,
+  stopsOf,
   situationIn,
   troubleStart,
   troubleView,
@@ -86,6 +87,16 @@ export class CaseOnScreen {
 
   /** Said before anything was told: none of the stop rules holds. */
   readonly #noStops = signal(false);
+  /** What is asked before anything else, from what the phone has: nobody waits here for a server. */
+  readonly stops = computed(() => {
+    const kind = this.owner()?.kind;
+    return kind ? stopsOf(kind) : [];
+  });
+  /** Those that hold. */
+  readonly holding = computed(() => {
+    const told = this.state()?.stops ?? [];
+    return this.stops().filter(({ id }) => told.includes(id));
+  });
   readonly stopsAsked = computed(() => this.#noStops() || this.state()?.stopsAsked);
   /** What the engine makes of what was told; nothing before anything was. */
   readonly view = computed(() => {

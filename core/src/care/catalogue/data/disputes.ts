@@ -20,19 +20,33 @@ export const DISPUTES = [
       {
         say: 'Vinegar or citric acid',
         because:
-          'It dissolves scale and soap film; warm, not boiling, and hard on rubber over years.',
+          'It dissolves scale and soap film. It is hard on rubber over years, and some makers forbid vinegar.',
       },
-      { say: 'Soda', because: 'It loosens grease and spares rubber; it dissolves no scale.' },
+      {
+        say: 'Oxygen powder, and never chlorine',
+        because:
+          'Many manuals say so: it takes grease and smell at 60 °C (140 °F) and spares steel and rubber.',
+      },
+      {
+        say: 'Washing soda',
+        because: 'It loosens grease and spares rubber; it dissolves no scale.',
+      },
       {
         say: 'Chlorine bleach',
-        because: 'It kills what smells; it ages rubber and steel, and must never meet an acid.',
+        because:
+          'It kills what smells. It ages rubber, pits steel, and must never meet an acid; where a manual allows it, it names the place for it.',
       },
       {
-        say: 'A cleaning tablet',
-        because: 'Convenient and dosed; mostly soda and oxygen bleach at a higher price.',
+        say: 'A cleaning tablet for washing machines',
+        because: 'Convenient and dosed; mostly washing soda and oxygen bleach at a higher price.',
+      },
+      {
+        say: 'A dishwasher tablet',
+        because:
+          'Some swear by it. It is not made for washers: it foams, may bleach, and leaves salts.',
       },
     ],
-    ours: 'What the manual says first. Where it says nothing: heat alone, soda paste where there is film, an acid only against a crust that can be felt.',
+    ours: 'What the manual says first. Where it says nothing: heat alone, baking-soda paste where there is film, an acid only against a crust that can be felt. No dishwasher tablet.',
   },
   {
     id: 'softener',
@@ -57,10 +71,45 @@ export const DISPUTES = [
       },
       {
         say: 'No, with the filter every few months',
-        because: 'A machine in daily use changes that water with every wash.',
+        because: 'A machine in daily use changes that water with every load.',
       },
     ],
     ours: 'With the filter where it washes several times a week; every two weeks where it stands for days, or smells.',
+  },
+  {
+    id: 'descaling',
+    question: 'Descale at all?',
+    sides: [
+      {
+        say: 'No, not in soft water',
+        because: 'Detergent holds back what little there is, and each acid cycle ages rubber.',
+      },
+      {
+        say: 'Yes, by the hardness of the water',
+        because: 'In hard water scale grows on the heater whatever the detergent says.',
+      },
+      {
+        say: 'Only with the maker’s descaler',
+        because: 'It is tested with the rubber and the metal of that machine.',
+      },
+    ],
+    ours: 'By hardness and litres, and never in soft water. The manual’s descaler first.',
+  },
+  {
+    id: 'duct-screws',
+    question: 'Screws in a dryer duct?',
+    sides: [
+      {
+        say: 'None: clamps and metal tape',
+        because: 'A point inside the duct catches lint.',
+      },
+      {
+        say: 'Short ones',
+        because:
+          'Joints hold better. They may stand no more than 3 mm (1/8 in) into the duct (IRC M1502.4.2, from memory).',
+      },
+    ],
+    ours: 'Clamps and metal tape; short screws where your code asks for them.',
   },
 ] as const satisfies readonly Dispute[];
 

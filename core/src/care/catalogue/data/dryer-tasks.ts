@@ -5,6 +5,8 @@ import type { Task } from '../types.js';
  * Tasks of dryers: the four schools' intervals, hard caps, set-ups, minutes and what speeds them up. A school's
  * months assume five loads a week. Figures and multipliers are common practice.
  */
+const ELECTRIC = { energy: ['electric'] } as const;
+
 export const DRYER_TASKS: readonly Task[] = [
   {
     id: 'lint-screen-brush',
@@ -108,7 +110,7 @@ export const DRYER_TASKS: readonly Task[] = [
     setups: ['cold'],
     minutes: { hands: 6, waiting: 0 },
     reason:
-      'Fluff on the seal lets damp, linty air into the room, and film on the drum marks the clothes.',
+      'Lint on the seal lets damp, linty air into the room, and film on the drum marks the clothes.',
     basis: 'common practice',
     speeds: { softener: 1.5, pets: 1.5 },
   },
@@ -126,7 +128,7 @@ export const DRYER_TASKS: readonly Task[] = [
       count: { loads: 60 },
     },
     safety: false,
-    setups: ['cold'],
+    setups: ['cold', 'unplugged'],
     minutes: { hands: 4, waiting: 0 },
     reason:
       'Softener and dryer sheets leave a film on the strips. The dryer then takes damp clothes for dry and stops too soon.',
@@ -138,10 +140,11 @@ export const DRYER_TASKS: readonly Task[] = [
     station: 'blower',
     name: 'Clean the blower wheel',
     kinds: VENTED,
-    when: { blowerAccess: ['yes', 'unknown'] },
+    // Blower and cabinet of a gas dryer are a professional's.
+    when: { blowerAccess: ['yes', 'unknown'], energy: ['electric', 'unknown'] },
     driver: 'loads',
     intervals: {
-      often: { months: 2 },
+      often: { months: 4 },
       steady: { months: 6 },
       stretch: { months: 12 },
       count: { loads: 120 },
@@ -180,6 +183,7 @@ export const DRYER_TASKS: readonly Task[] = [
     station: 'heat-exchanger',
     name: 'Clean the heat exchanger',
     kinds: CONDENSING,
+    when: { kinds: ['condenser-dryer'], or: { coil: ['brushed', 'unknown'] } },
     driver: 'loads',
     intervals: {
       often: { days: 14 },
@@ -194,14 +198,14 @@ export const DRYER_TASKS: readonly Task[] = [
     measures: [{ quantity: 'drying-minutes', limit: 1.5, spread: 0.15 }],
     minutes: { hands: 20, waiting: 15 },
     reason:
-      'Fluff mats between the fins. The air passes badly, the room gets damp, drying takes longer, and half a year unwashed is enough to clog it.',
+      'Lint mats between the fins. The air passes badly, the room gets damp, drying takes longer, and half a year unwashed is enough to clog it.',
     basis: 'common practice; a heat-pump dryer by its own manual',
     speeds: { pets: 1.5, fleece: 1.5 },
   },
   {
     id: 'fine-filter',
     station: 'fine-filter',
-    name: 'Wash the fine filter',
+    name: 'Wash the fine screen',
     kinds: CONDENSING,
     driver: 'loads',
     intervals: {
@@ -235,7 +239,7 @@ export const DRYER_TASKS: readonly Task[] = [
     setups: ['cold', 'unplugged'],
     minutes: { hands: 20, waiting: 20 },
     reason:
-      'Fluff sludge settles in the sump and stops the little pump or its line. The dryer then stops after minutes with a drain code.',
+      'Lint sludge settles in the sump and stops the little pump or its line. The dryer then stops after minutes with a drain code.',
     basis: 'common practice',
     speeds: { pets: 1.5, fleece: 1.5 },
   },
@@ -252,12 +256,12 @@ export const DRYER_TASKS: readonly Task[] = [
       count: { months: 3, said: 'by date' },
     },
     safety: true,
+    // A gas dryer is looked at with a mirror, and pulled out only for the yearly clean.
     setups: [
-      'cold',
-      'unplugged',
-      { id: 'gas-off', when: { energy: ['gas', 'unknown'] } },
-      'pulled-out',
-      'vent-open',
+      { id: 'cold', when: ELECTRIC },
+      { id: 'unplugged', when: ELECTRIC },
+      { id: 'pulled-out', when: ELECTRIC },
+      { id: 'vent-open', when: ELECTRIC },
     ],
     minutes: { hands: 6, waiting: 0 },
     reason:

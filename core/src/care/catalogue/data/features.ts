@@ -115,6 +115,18 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = [
     ],
   },
   {
+    id: 'coil',
+    name: 'Heat exchanger',
+    kinds: ['heat-pump-dryer'],
+    question: 'Does the heat exchanger clean itself?',
+    because: 'One that cleans itself is sealed, and never brushed.',
+    answers: [
+      UNKNOWN,
+      { value: 'brushed', label: 'No, it is brushed behind a flap' },
+      { value: 'self-cleaning', label: 'Yes' },
+    ],
+  },
+  {
     id: 'screenWell',
     name: 'Second screen or well',
     kinds: VENTED,
@@ -172,7 +184,7 @@ export const HABIT_QUESTIONS: readonly {
   { id: 'pets', kinds: MACHINE_KINDS, label: 'A pet that sheds' },
   { id: 'softener', kinds: MACHINE_KINDS, label: 'Softener or dryer sheets' },
   { id: 'overdose', kinds: WASHERS, label: 'More detergent than the label says' },
-  { id: 'cool-washes', kinds: WASHERS, label: 'Mostly cool washes' },
+  { id: 'cool-washes', kinds: WASHERS, label: 'Mostly cool cycles' },
   { id: 'muddy-clothes', kinds: WASHERS, label: 'Muddy or clay-laden clothes, shoes' },
   { id: 'fleece', kinds: MACHINE_KINDS, label: 'Fleece, new towels' },
   { id: 'door-shut', kinds: FRONT_LOADERS, label: 'The door is kept shut' },

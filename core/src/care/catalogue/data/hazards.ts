@@ -1,3 +1,4 @@
+import { VENTED } from '../../../model/vocabulary.js';
 import type { Hazard } from '../types.js';
 
 /** Cautions, each shown at the step where it counts. Common practice. */
@@ -5,12 +6,12 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'electric',
     caution:
-      'Plug out before hands go in. If the machine is wired in without a plug, switch off its circuit breaker. Dry your hands first.',
+      'Plug out before hands go in. Wired in without a plug: switch its circuit off, and try that the machine stays dark. Dry your hands first.',
   },
   {
     id: 'scald',
     caution:
-      'Water from a hot wash scalds within seconds, and double glass hides how hot it is. A drum that did not drain stays hot for hours: wait until tomorrow, or measure the first cup: under 40 °C (104 °F).',
+      'Water from a hot cycle scalds within seconds, and double glass hides how hot it is. A drum that did not drain stays hot for hours: wait until tomorrow, or measure the first cup: under 40 °C (104 °F).',
   },
   {
     id: 'hot-dryer',
@@ -24,12 +25,12 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'full-drum',
     caution:
-      'A full drum holds four buckets or more, and after a hot wash it scalds for hours. Do not pull the drain hose down, do not tip or move the machine, and do not force the door.',
+      'A full drum holds four buckets or more, and after a hot cycle it scalds for hours. Do not pull the drain hose down, do not tip or move the machine, and do not force the door.',
   },
   {
     id: 'tipping',
     caution:
-      'A washer weighs as much as a grown person. Tip it only with a second person, prop it, keep feet clear, and keep hoses and cable from being pinched.',
+      'A washer weighs as much as a grown person. Never tip it: lever a foot free with a board, a second person steadies the top, and no hand or foot goes under it.',
   },
   {
     id: 'wedged',
@@ -38,12 +39,12 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'impeller',
     caution:
-      'Only with the plug out: the impeller can start, and broken glass or a pin may sit beside it.',
+      'Only with the plug out, and with a skewer, never a finger: broken glass or a pin may sit beside it.',
   },
   {
     id: 'mould-remover',
     caution:
-      'Many mould removers contain chlorine bleach. Never let it meet vinegar, citric acid, descaler, ammonia, alcohol or peroxide, in the machine or on the cloth. Air the room, wear gloves, and run a full rinse before anything else goes in.',
+      'Many mould removers contain chlorine bleach. Put it on a cloth, do not spray it. Gloves, goggles, window open; not with asthma. As long as the label says and nothing else with it: never vinegar, citric acid, descaler, ammonia, alcohol or peroxide. A full rinse before anything else goes in. Pet bedding with urine gives off ammonia: keep bleach away from it.',
   },
   {
     id: 'acid',
@@ -57,7 +58,8 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'gas',
     caution:
-      'Gas dryer: shut its gas valve first, and never run it with the duct off. If you smell gas: touch no switch, leave, and call from outside. Anything on the gas line itself is work for a licensed fitter.',
+      'Gas dryer: shut its gas valve first, and never run it with the duct off. If you smell gas: touch no switch, leave, and call from outside. Anything on the gas line itself is work for a licensed gas fitter.',
+    when: { energy: ['gas', 'unknown'] },
   },
   {
     id: 'gas-unsure',
@@ -67,7 +69,7 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'moving',
     caution:
-      'Pull with a second person if it does not slide easily. Watch that the cable, the hoses and the duct come along and are not stretched.',
+      'Pull with a second person if it does not slide easily: a washer weighs 60 to 100 kg (130 to 220 lb). Watch that the cable, the hoses and the duct come along and are not stretched.',
   },
   {
     id: 'stacked',
@@ -77,7 +79,7 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'ladder',
     caution:
-      'Work from the ground where you can. On a ladder: firm ground, somebody holding it, never reaching sideways. Too high is a reason to call someone.',
+      'Work from the ground where you can. On a ladder: firm ground, somebody holding it, never reaching sideways. A hood on the roof, or too high, is work for a professional.',
   },
   {
     id: 'brush-drill',
@@ -101,7 +103,8 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'heat-pump-manual',
     caution:
-      'Many heat-pump dryers have a heat exchanger that does not come out. Follow your manual; never open the sealed refrigerant circuit.',
+      'The coil is sealed, and may hold propane (R290: a flame sign on the plate). Follow your manual; never pierce, scrape or bend it. A hiss, or oil below: touch no switch, no flame, open a window, get out, and call a refrigeration technician.',
+    when: { kinds: ['heat-pump-dryer'] },
   },
   {
     id: 'water-pressure',
@@ -116,27 +119,26 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'never-indoors',
     caution:
-      'A dryer never blows into the room: the damp makes mould and the lint burns. A gas dryer run with its duct off fills the room with carbon monoxide.',
+      'A dryer never blows into the room, and never into a flue, chimney, loft, crawl space or garage: the damp makes mould and the lint burns. A gas dryer run with its duct off fills the house with carbon monoxide.',
   },
   {
     id: 'hot-glass',
-    caution:
-      'During the hot cycle the door glass gets hot enough to burn. Keep children and pets away, and do not lean on it.',
+    caution: 'During the hot cycle the door glass gets hot enough to burn. Do not lean on it.',
   },
   {
     id: 'cleaner-alone',
     caution:
-      'One product only. Never put an acid (vinegar, citric acid, descaler) in together with chlorine bleach, or before what was used last has been rinsed out.',
+      'One product only. Never put an acid (vinegar, citric acid, descaler) in together with chlorine bleach or with an oxygen powder, or before what was used last has been rinsed out.',
   },
   {
     id: 'gas-professional',
     caution:
-      'On a gas dryer, or if you are not sure, the inside of the cabinet is work for a licensed professional. Leave the panels on.',
+      'On a gas dryer, or if you are not sure, blower and cabinet are work for a licensed gas fitter. Leave the panels on.',
   },
   {
     id: 'inside-panels',
     caution:
-      'Behind the panels are mains wiring, a heater and a thermal cut-out. Touch and change none of them, never bypass a cut-out, and stop if you see scorch marks.',
+      'Behind the panels are mains wiring, a heater and a thermal cut-out, and a capacitor that holds a charge after the plug is out. Touch no part with wires on it, never bypass a cut-out, and stop if you see scorch marks.',
   },
   {
     id: 'belt-pinch',
@@ -146,16 +148,56 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'solvent',
     caution:
-      'Rubbing alcohol burns and its vapour makes you dizzy. A few drops on a pad, no flame near, door open; nothing with chlorine beside it.',
+      'Rubbing alcohol burns and its vapour makes you dizzy. A few drops on a pad, no flame near, door open until the smell is gone, and only then the plug. Nothing with chlorine beside it.',
   },
   {
     id: 'sink-edge',
     caution:
-      'The water in the trap is dirty and may hold bleach or drain cleaner. Gloves on, and keep your face away. If drain cleaner was poured in lately, leave the trap closed.',
+      'The water in the trap is dirty and may hold bleach or drain cleaner, which burns skin and eyes. Gloves and goggles on, and your face away. If drain cleaner was poured in lately, leave the trap closed.',
   },
   {
     id: 'panel-shock',
     caution:
       'If you feel the least tingle from the machine, let go, do not touch it again, and call an electrician.',
+  },
+  {
+    id: 'mould-health',
+    caution:
+      'Heavy mould: wear a mask (FFP2 or N95), and keep children out. With asthma or weak immunity, let somebody else do it.',
+  },
+  {
+    id: 'bag-test',
+    caution:
+      'Hold the bag from the ground only, with the heat off. Let go after 5 seconds, full or not: a closed hood holds the air back.',
+  },
+  {
+    id: 'gas-connector',
+    caution:
+      'Moving a gas dryer bends its connector, and old or uncoated brass ones break (US CPSC). Valve out of reach, or a connector that is old or that you cannot name: do not move it, call a licensed gas fitter. Plug out of reach: switch its circuit off first.',
+    when: { kinds: [...VENTED], energy: ['gas', 'unknown'] },
+  },
+  {
+    id: 'live-parts',
+    caution:
+      'Behind this panel a capacitor can hold a charge after the plug is out. Touch no part with wires on it.',
+  },
+  {
+    id: 'lead',
+    caution:
+      'Straight into the wall socket: never an extension lead, a multiple socket or a travel adapter. A heater overheats them.',
+  },
+  {
+    id: 'children',
+    caution:
+      'Children and pets climb in, and the door falls shut. Look into the drum before each start. A door ajar: child lock on, or hooked, or the room out of their reach.',
+  },
+  {
+    id: 'fire-load',
+    caution:
+      'Never into a dryer: foam rubber, latex, rubber-backed mats, anything with oil, wax, petrol, spot remover or thinner. No lighter in a pocket. Let the cool-down finish; not while you sleep or are out.',
+  },
+  {
+    id: 'hot-hose',
+    caution: 'Two hoses: shut both taps. What comes out of the hot one scalds: let it cool first.',
   },
 ];

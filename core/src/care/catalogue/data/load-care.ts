@@ -25,9 +25,10 @@ export const LOAD_CARE: readonly LoadCare[] = [
     id: 'pet-blankets',
     kinds: WASHERS,
     load: 'Pet blankets',
-    before: 'Roll or brush the hair off dry, and shake them outdoors.',
+    before:
+      'Roll or brush the hair off dry, and shake them outdoors. With urine on them: no chlorine bleach, they give off ammonia.',
     after: 'Run a rinse with nothing in it, wipe the gasket’s folds and look into them.',
-    why: 'Wet hair felts in the folds, in the filter, and on the next wash.',
+    why: 'Wet hair felts in the folds, in the filter, and on the next load.',
   },
   {
     id: 'nets',
@@ -69,6 +70,14 @@ export const LOAD_CARE: readonly LoadCare[] = [
     why: 'A duvet fills the drum: no air gets through, and the spin bangs.',
   },
   {
+    id: 'pods',
+    kinds: WASHERS,
+    load: 'With pods or capsules',
+    before:
+      'Into the empty drum, at the back, before the laundry. Never in the drawer, never on top.',
+    why: 'In the drawer it sticks and lumps; on top it burns a white spot. Keep them locked away from children.',
+  },
+  {
     id: 'softener',
     kinds: WASHERS,
     load: 'With softener',
@@ -79,15 +88,30 @@ export const LOAD_CARE: readonly LoadCare[] = [
     id: 'small-load',
     kinds: WASHERS,
     load: 'A small load',
-    before: 'On a short or half-load programme; two or three towels beside one heavy thing.',
-    why: 'On a large programme it costs nearly the water and power of a full one, and one thing alone bangs.',
+    before: 'On a short or half-load cycle; two or three towels beside one heavy thing.',
+    why: 'On a large cycle it costs nearly the water and power of a full one, and one thing alone bangs.',
   },
   {
     id: 'not-past-mark',
     kinds: WASHERS,
     load: 'A full load',
-    before: 'A hand’s width of air above it; a top loader not past its mark.',
+    before:
+      'A hand’s width of air above it; some manuals say three quarters of the drum. A top loader not past its mark.',
     why: 'What cannot tumble is not washed, and the bearings carry it.',
+  },
+  {
+    id: 'monthly-hot',
+    kinds: WASHERS,
+    load: 'When you mostly wash cool',
+    before: 'One load a month at 60 °C (140 °F) with an oxygen powder: towels, bed linen.',
+    why: 'Cool cycles kill little; what grows in the drum goes on to the laundry.',
+  },
+  {
+    id: 'after-weeks',
+    kinds: WASHERS,
+    load: 'After four weeks unused',
+    before: 'First an empty cycle at 60 °C (140 °F).',
+    why: 'Water that stood in hoses and sump for weeks breeds germs, and the spray carries them.',
   },
   {
     // IEC 60335-2-11, instructions (from memory).

@@ -1,18 +1,18 @@
 import type { SchoolId } from '../../../model/vocabulary.js';
 
-/** The schools of interval, with what speaks for each. Common practice. */
+/** The schools of interval, told as rhythms, with what speaks for each. Common practice. */
 export const SCHOOL_TEXTS: Record<SchoolId, { name: string; for: string }> = {
   often: {
     name: 'Little and often',
-    for: 'Short visits, every part seldom dirty. More visits in the year.',
+    for: 'Short visits, every part seldom dirty. More visits in the year, and no joint or seal worked on more than it bears.',
   },
   steady: {
     name: 'Steady',
-    for: 'The middle way, and where you begin unless you choose otherwise.',
+    for: 'The middle: most manuals fall near it. Short enough for lint, rare enough to be done.',
   },
   stretch: {
     name: 'Stretch',
-    for: 'As seldom as people get away with. The hard limits still hold.',
+    for: 'As seldom as some manuals allow; safety limits still hold.',
   },
   count: {
     name: 'By the count',

@@ -52,7 +52,7 @@ export const STATIONS: readonly Station[] = [
     kinds: WASHERS,
     what: 'The drum you load and the tub around it that holds the water.',
     fouls:
-      'A film of soap, skin grease and fluff grows on the far side of the drum, most of all with cool washes.',
+      'A film of soap, skin grease and lint grows on the far side of the drum, most of all with cool cycles.',
   },
   {
     id: 'pump-filter',
@@ -122,7 +122,7 @@ export const STATIONS: readonly Station[] = [
     line: 'air',
     kinds: DRYERS,
     what: 'The drum with the clothes, and the felt or rubber that keeps its air in.',
-    fouls: 'Film and fluff gather on the seal, and damp air leaks past it into the room.',
+    fouls: 'Film and lint gather on the seal, and damp air leaks past it into the room.',
   },
   {
     id: 'sensor',
@@ -154,10 +154,10 @@ export const STATIONS: readonly Station[] = [
   },
   {
     id: 'fine-filter',
-    name: 'Fine filter',
+    name: 'Fine screen',
     line: 'air',
     kinds: CONDENSING,
-    what: 'A second, finer filter behind the plinth flap or in the door.',
+    what: 'A second, finer screen behind the flap at the foot or in the door.',
     fouls: 'It goes grey with what the screen lets through, and the air slows.',
   },
   {
@@ -199,7 +199,7 @@ export const STATIONS: readonly Station[] = [
     line: 'air',
     kinds: CONDENSING,
     what: 'The block of thin fins where the damp air cools and gives up its water.',
-    fouls: 'Fluff mats between the fins. Half a year unwashed is enough to clog it.',
+    fouls: 'Lint mats between the fins. Half a year unwashed is enough to clog it.',
   },
   {
     id: 'drying-channel',
@@ -216,7 +216,7 @@ export const STATIONS: readonly Station[] = [
     line: 'condensate',
     kinds: CONDENSING,
     what: 'The little sump under the heat exchanger and the pump that empties it.',
-    fouls: 'Fluff sludge settles in the sump and stops the pump or its line.',
+    fouls: 'Lint sludge settles in the sump and stops the pump or its line.',
   },
   {
     id: 'tank',

@@ -44,7 +44,7 @@ export const WASHER_TASKS: readonly Task[] = [
     setups: ['drawer-out'],
     minutes: { hands: 12, waiting: 15 },
     reason:
-      'What is left of detergent and softener feeds black mould above the drawer, and it drips into every wash.',
+      'What is left of detergent and softener feeds black mould above the drawer, and it drips into every load.',
     basis: 'common practice',
     speeds: { softener: 2, overdose: 1.5, 'unheated-room': 1.25 },
   },
@@ -65,7 +65,7 @@ export const WASHER_TASKS: readonly Task[] = [
     setups: ['drawer-out'],
     minutes: { hands: 10, waiting: 0 },
     reason:
-      'Jets that close leave powder lying and softener standing in the drawer, and the next wash gets none or too much.',
+      'Jets that close leave powder lying and softener standing in the drawer, and the next load gets none or too much.',
     basis: 'common practice',
     speeds: { softener: 2, 'hard-water': 1.5 },
   },
@@ -82,10 +82,10 @@ export const WASHER_TASKS: readonly Task[] = [
       count: { loads: 25 },
     },
     safety: false,
-    setups: [],
+    setups: ['unplugged'],
     minutes: { hands: 12, waiting: 15 },
     reason:
-      'Softener sets under the cup and round the top of the agitator, and comes off on the wash in grey flakes.',
+      'Softener sets under the cup and round the top of the agitator, and comes off on the laundry in grey flakes.',
     basis: 'common practice',
     speeds: { softener: 2, overdose: 1.5 },
   },
@@ -130,7 +130,7 @@ export const WASHER_TASKS: readonly Task[] = [
     setups: ['cold', 'unplugged', 'flap-open'],
     minutes: { hands: 6, waiting: 0 },
     reason:
-      'About a litre stays in the sump after every wash. It goes stale within weeks, and the next wash smells of it.',
+      'About a litre stays in the sump after every load. It goes stale within weeks, and the next load smells of it.',
     basis: 'common practice',
     speeds: { 'cool-washes': 1.5 },
   },
@@ -172,7 +172,7 @@ export const WASHER_TASKS: readonly Task[] = [
     kinds: WASHERS,
     driver: 'loads',
     intervals: {
-      often: { months: 1 },
+      often: { months: 3 },
       steady: { months: 3 },
       stretch: { months: 12 },
       count: { loads: 150 },
@@ -219,7 +219,7 @@ export const WASHER_TASKS: readonly Task[] = [
       count: { loads: 250 },
     },
     safety: false,
-    setups: ['unplugged', 'water-off', 'pulled-out'],
+    setups: ['cold', 'unplugged', 'water-off', 'pulled-out'],
     minutes: { hands: 40, waiting: 0 },
     reason:
       'Lint and soap make a grey sludge in the low loop of the hose and in the trap. The water backs up while the machine pumps.',
@@ -256,7 +256,7 @@ export const WASHER_TASKS: readonly Task[] = [
     kinds: WASHERS,
     driver: 'loads',
     intervals: {
-      often: { months: 1 },
+      often: { months: 2 },
       steady: { months: 3 },
       stretch: { months: 6 },
       count: { loads: 110, byScale: true, said: 'from hardness and litres' },
@@ -288,14 +288,14 @@ export const WASHER_TASKS: readonly Task[] = [
     programmes: { cool: 1.5, hot: 0.5 },
     minutes: { hands: 6, waiting: 95 },
     reason:
-      'A film of soap, skin grease and fluff grows on the far side of the drum. Heat is what takes it off before it smells.',
+      'A film of soap, skin grease and lint grows on the far side of the drum. Heat is what takes it off before it smells.',
     basis: 'common practice',
     speeds: { 'cool-washes': 1.5, overdose: 1.5, 'unheated-room': 1.25, 'door-shut': 2 },
   },
   {
     id: 'fluff-rinse',
     station: 'drying-channel',
-    name: 'Rinse the fluff out of the drying channel',
+    name: 'Rinse the lint out of the drying channel',
     kinds: ['washer-dryer'],
     driver: 'loads',
     intervals: {

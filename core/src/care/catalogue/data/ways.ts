@@ -4,7 +4,7 @@ import type { WayId } from '../../../model/vocabulary.js';
 export const WAY_NAMES: Record<WayId, string> = {
   'door-reset': 'Reset sequence for the door',
   'drum-programme': 'Keys for the drum clean',
-  'fluff-programme': 'Keys for the fluff rinse',
+  'fluff-programme': 'Keys for the lint rinse',
   'filter-turns': 'Which way the filter turns, and how far',
   screws: 'Screw heads and where they are',
   'sensor-place': 'Where the sensor strips are',

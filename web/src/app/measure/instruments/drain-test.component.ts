@@ -28,7 +28,7 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      lead="Fill to a level you know, start the drain programme, and time it until the pump runs dry. Then once more into a bucket at the hose’s end, if you want to know where it is held back."
+      lead="Fill to a level you know, start the drain cycle, and time it until the pump runs dry. Then once more into a bucket at the hose’s end, if you want to know where it is held back."
       keep="Keep this reading"
       [working]="result().value?.working ?? []"
       [ready]="result().value !== undefined"

@@ -18,7 +18,7 @@ const FIRST: Record<string, Amount> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      lead="A small thermo-hygrometer, first in the room, then held in the air at the hood for two minutes in the middle of a programme."
+      lead="A small thermo-hygrometer, first in the room, then held in the air at the hood for two minutes in the middle of a cycle."
       keep="Keep this reading"
       [working]="result().value?.working ?? []"
       [ready]="result().value !== undefined"

@@ -35,7 +35,7 @@ const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      lead="Let the dryer run on a timed programme without heat, and stand outside. Keep the bag off the flap’s way."
+      lead="Let the dryer run on a timed cycle without heat, and stand outside. Keep the bag off the flap’s way."
       keep="Keep this reading"
       [working]="result().value?.working ?? []"
       [ready]="result().value !== undefined"

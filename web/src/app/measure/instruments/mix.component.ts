@@ -57,7 +57,7 @@ const FIRST: Record<string, Amount> = {
               {{ one.rinse === 'full' ? 'a full rinse' : 'rinse the part' }}.
             </p>
             <p class="small">
-              {{ one.reason }} <span class="soft">School: {{ one.school }}.</span>
+              {{ one.reason }} <span class="soft">Who says so: {{ one.school }}.</span>
             </p>
           </details>
           <button
@@ -91,7 +91,7 @@ const FIRST: Record<string, Amount> = {
           <button type="button" class="btn btn-link" (click)="chosen.set([])">Begin anew</button>
         </div>
       }
-      <h2>Vinegar and soda together</h2>
+      <h2>Vinegar and baking soda together</h2>
       <nc-figures
         [fields]="fields"
         [units]="measuring.units()"

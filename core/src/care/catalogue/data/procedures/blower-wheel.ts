@@ -12,6 +12,15 @@ export const BLOWER_WHEEL: Procedure = {
   ],
   steps: [
     {
+      id: 'gas-unsure',
+      acts: { at: 'outside' },
+      do: 'If you are not sure that this dryer is electric, stop here and have it done by a professional.',
+      why: 'Blower and cabinet of a gas dryer are a professional’s: burner and gas valve sit beside them.',
+      look: 'A second pipe with a valve at the back means gas.',
+      hazards: ['gas-professional'],
+      when: { energy: ['unknown'] },
+    },
+    {
       id: 'housing-off',
       acts: { at: 'inside', does: { screen: 'out', housing: 'off' } },
       do: 'Take the lint screen out and unscrew its housing. Keep long and short screws in different cups.',
@@ -30,9 +39,9 @@ export const BLOWER_WHEEL: Procedure = {
     {
       id: 'hook',
       acts: { at: 'inside', needs: { housing: ['off'] }, cleans: true },
-      do: 'Hook the lint out of each of the twenty or so vanes, turning the drum by hand to bring up the next.',
+      do: 'Hook the lint out of each vane, turning the drum by hand to bring up the next.',
       why: 'A wheel cleaned on one side only is out of balance and rumbles worse.',
-      look: 'Fifteen to twenty minutes. Count the vanes, or mark the first.',
+      look: 'Twenty or so, in fifteen to twenty minutes. Count the vanes, or mark the first.',
       hazards: ['belt-pinch'],
     },
     {
@@ -66,7 +75,7 @@ export const BLOWER_WHEEL: Procedure = {
         touches: 'screen',
         waits: true,
       },
-      do: 'Push the lint screen home.',
+      do: 'Push the lint screen in until it sits.',
       why: 'The dryer must never run without it.',
       hazards: ['no-screen'],
     },

@@ -90,6 +90,7 @@ export const CABINET: Procedure = {
       do: 'Run a short load and stay by it.',
       why: 'A burnt smell in the first minutes comes from lint left behind.',
       look: 'No smell but warm cloth. Smoke or a smell that stays: off, plug out, and leave it off.',
+      hazards: ['fire-load'],
     },
   ],
 };

@@ -15,7 +15,7 @@ export const DESCALE: Procedure = {
     {
       id: 'last-used',
       acts: { at: 'apart' },
-      do: 'Think of what was put in this machine last. If it was bleach or mould remover, run a full rinse first and stop here.',
+      do: 'Bleach or mould remover was used last? Run a full rinse first and stop here.',
       why: 'Acid on chlorine bleach gives off chlorine gas.',
       look: 'Only go on when a rinse has run since.',
       hazards: ['cleaner-alone', 'acid'],
@@ -26,6 +26,7 @@ export const DESCALE: Procedure = {
       do: 'Look at drum edge, gasket and door for a white crust, and note it.',
       why: 'What you choose here decides when it is due next.',
       look: 'None: clear. A thin film: light. A crust that can be felt: heavy.',
+      dispute: 'descaling',
       note: 'grade',
     },
     {
@@ -37,9 +38,9 @@ export const DESCALE: Procedure = {
     {
       id: 'pour-acid',
       acts: { at: 'drum', needs: { rinsed: ['yes'] }, does: { rinsed: 'no' }, cleans: true },
-      do: 'Put the acid into the empty drum, and nothing else: no detergent, no soda.',
-      why: 'Soda spends the acid, and nothing is dissolved. 100 g of citric acid dissolve about 78 g of scale.',
-      look: 'Your manual’s descaler and dose come first.',
+      do: 'Put the acid into the empty drum, and nothing else.',
+      why: 'Detergent and washing soda spend the acid, and nothing is dissolved. 100 g (3.5 oz) of citric acid dissolve at most 78 g of scale.',
+      look: 'Your manual’s descaler and dose come first. Never hydrochloric acid in a machine; formic acid only where its label names washing machines.',
       hazards: ['cleaner-alone'],
       brings: {
         ask: 'What do you descale with?',
@@ -50,9 +51,9 @@ export const DESCALE: Procedure = {
     {
       id: 'warm-cycle',
       acts: { at: 'outside', runs: 'hot' },
-      do: 'Run a long programme at 40 to 60 °C (104 to 140 °F), with nothing in it.',
-      why: 'Warm is enough for acid; boiling drives it off and is hard on rubber.',
-      hazards: ['hot-glass'],
+      do: 'Run a long cycle at 40 to 60 °C (104 to 140 °F), with nothing in it.',
+      why: 'Warm is enough for an acid. Hotter gains nothing, is hard on rubber, and boils vinegar off.',
+      hazards: ['hot-glass', 'children'],
       timer: { minutes: 75, label: 'The cycle', optional: true },
     },
   ],

@@ -22,9 +22,9 @@ export const DISPENSER_JETS: Procedure = {
     {
       id: 'siphon',
       acts: { at: 'apart', needs: { drawer: ['out'] }, does: { inserts: 'out' } },
-      do: 'Pull the siphon, the softener cover and the small wedge over the softener’s outlet off the drawer, and rinse them in hot water.',
+      do: 'Pull siphon, softener cover and the small wedge off the drawer, and rinse them in hot water.',
       why: 'The siphon’s narrow tube is what stops first, and softener sets hard below the wedge.',
-      look: 'Water runs through it. The wedge comes out with a press at its back.',
+      look: 'The wedge sits over the softener’s outlet and comes out with a press at its back. Water runs through the siphon.',
     },
     {
       id: 'jets',

@@ -42,7 +42,7 @@ export const DISPENSER: Procedure = {
       do: 'If black stays: mould remover on the parts in the sink, and wait. Otherwise go on.',
       why: 'Brushing alone leaves the roots, and it is back in two weeks.',
       look: 'Keep it in the sink, away from anything else you clean with.',
-      hazards: ['mould-remover'],
+      hazards: ['mould-remover', 'mould-health'],
       timer: { minutes: 10, label: 'Mould remover working', optional: true },
       brings: {
         ask: 'What do you use on the parts?',
@@ -53,7 +53,7 @@ export const DISPENSER: Procedure = {
       id: 'mould-rinse',
       acts: { at: 'apart', touches: 'inserts', waits: true, clears: true },
       do: 'Rinse the parts under running water for a good minute, and the sink as well.',
-      why: 'What stays on them goes into the machine with the next wash.',
+      why: 'What stays on them goes into the machine with the next load.',
       look: 'No smell and nothing slippery.',
       rinses: 'station',
     },

@@ -12,23 +12,23 @@ export const DRUM_SEAL: Procedure = {
     {
       id: 'found',
       acts: { at: 'drum', needs: { cool: ['yes'] } },
-      do: 'Run a finger along the door seal and note how much fluff and film there is.',
+      do: 'Run a finger along the door seal and note how much lint and film there is.',
       why: 'What you choose here decides when it is due next.',
-      look: 'Fluff on the seal all round counts as heavy.',
+      look: 'Lint on the seal all round counts as heavy.',
       note: 'grade',
     },
     {
       id: 'vacuum-seal',
       acts: { at: 'drum', needs: { cool: ['yes'] }, cleans: true },
       do: 'Vacuum the seal and the groove behind it.',
-      why: 'Dry fluff comes off; wetted fluff smears.',
+      why: 'Dry lint comes off; wetted lint smears.',
       look: 'Loose or torn felt: note it. Damp air gets out there.',
     },
     {
       id: 'wipe-seal',
       acts: { at: 'drum', needs: { cool: ['yes'] } },
       do: 'Wipe the seal and the door’s inside with the damp cloth.',
-      why: 'Film is what fluff sticks to.',
+      why: 'Film is what lint sticks to.',
     },
     {
       id: 'wipe-drum',

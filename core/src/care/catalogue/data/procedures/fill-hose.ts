@@ -24,9 +24,10 @@ export const FILL_HOSE: Procedure = {
     {
       id: 'along',
       acts: { at: 'behind' },
-      do: 'Open the tap for a moment if it is shut, and run your hand along the whole hose.',
+      do: 'Run your hand along the whole hose, with the tap open.',
       why: 'A bulge or a soft place comes before a burst.',
-      look: 'No bulge, no crack, no rust on the ferrules.',
+      look: 'The hose of the hot tap may be hot. A box at one end is a shut-off valve: leave it as it is. No bulge, no crack, no rust on the ferrules.',
+      hazards: ['hot-hose'],
     },
     {
       id: 'paper',
@@ -38,17 +39,19 @@ export const FILL_HOSE: Procedure = {
     {
       id: 'found',
       acts: { at: 'apart' },
-      do: 'Note how it is: sound is clear, damp at a joint is heavy, a bulge or a crack is blocked and the tap stays shut.',
+      do: 'Note how it is: sound is clear, damp at a joint is heavy, a bulge or crack is blocked.',
       why: 'What you choose here decides when it is due next.',
       hazards: ['water-pressure'],
       note: 'grade',
+      look: 'Bulge or crack: the tap stays shut until the hose is replaced. An old hose never goes on a new machine.',
     },
     {
       id: 'tighten',
       acts: { at: 'behind', does: { inletTight: 'no' } },
-      do: 'Damp joint: shut the tap, renew the washer, and tighten by hand, then a quarter turn at most.',
+      do: 'Damp joint: shut the tap, renew the washer, and tighten by hand.',
       why: 'More force splits the plastic thread.',
       hazards: ['water-pressure'],
+      look: 'Still damp at the paper later: a quarter turn with pliers, and no more.',
     },
   ],
   putBack: [

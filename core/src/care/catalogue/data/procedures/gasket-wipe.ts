@@ -34,7 +34,8 @@ export const GASKET_WIPE: Procedure = {
       acts: { at: 'drum' },
       do: 'Leave the door and the drawer a hand open.',
       why: 'Moving air is what keeps mould away.',
-      look: 'With small children in the house, hook the door so that nobody climbs in.',
+      look: 'Children or pets in the house: see the caution.',
+      hazards: ['children'],
     },
   ],
   proof: [

@@ -33,10 +33,11 @@ export const INLET_SCREEN: Procedure = {
     {
       id: 'flow',
       acts: { at: 'behind', needs: { fillHose: ['off'], tap: ['shut'] } },
-      do: 'Hold the hose in the bucket, open the tap for a counted ten seconds, shut it, and measure the litres.',
+      do: 'Hose in the bucket: open the tap for a counted ten seconds, shut it, and measure the litres.',
       why: 'It tells the tap from the screen. Below about 8 litres (2 gal) a minute look to the tap and its own screen first; your manual’s pressure range comes first.',
-      look: 'Hold the hose firmly: it jumps.',
+      look: 'Hold the hose firmly: it jumps. The hot hose runs hot. A hose with a valve box gives nothing without power: leave this out, and never soak the box.',
       reading: 'fill-litres',
+      hazards: ['hot-hose'],
     },
     {
       id: 'dry-screen',
@@ -57,8 +58,8 @@ export const INLET_SCREEN: Procedure = {
     {
       id: 'brush-screen',
       acts: { at: 'apart', needs: { inletScreen: ['out'] }, touches: 'inletScreen', cleans: true },
-      do: 'Brush it, or blow it out. White scale: lay it in vinegar for a few minutes.',
-      why: 'Sand comes off dry, scale only with acid.',
+      do: 'Brush it dry. White scale: lay it in vinegar for a few minutes.',
+      why: 'Sand comes off dry, scale only with acid. Never blow it through by mouth.',
       look: 'Light through every mesh. A hole: replace it.',
       hazards: ['acid'],
       brings: { ask: 'Do you lay it in vinegar?', products: ['vinegar'] },
@@ -91,9 +92,9 @@ export const INLET_SCREEN: Procedure = {
         needs: { inletScreen: ['in'], fillHose: ['off'] },
         does: { fillHose: 'on' },
       },
-      do: 'Screw the hose on by hand only, straight, with its washer in place.',
-      why: 'Tools and a crossed thread are what makes it leak.',
-      look: 'It turns easily for three turns, or it is crossed: off and again.',
+      do: 'Screw the hose on by hand, straight, with its washer in place.',
+      why: 'A crossed thread and force are what make it leak. Damp at the paper later: a quarter turn with pliers, and no more.',
+      look: 'It turns easily for three turns, or it is crossed: off and again. Two hoses: each on its own valve, hot on hot.',
     },
   ],
   proof: [

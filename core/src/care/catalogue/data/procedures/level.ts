@@ -1,4 +1,7 @@
+import { MACHINE_KINDS } from '../../../../model/vocabulary.js';
 import type { Procedure } from '../../types.js';
+
+const ONE_PIECE = MACHINE_KINDS.filter((kind) => kind !== 'tower');
 
 /** Common practice. Standing level and firm on all four feet. */
 export const LEVEL: Procedure = {
@@ -7,7 +10,7 @@ export const LEVEL: Procedure = {
   steps: [
     {
       id: 'corners',
-      acts: { at: 'outside', needs: { place: ['home'], tipped: ['no'] } },
+      acts: { at: 'outside', needs: { place: ['home'] } },
       do: 'Press on each corner of the top in turn.',
       why: 'A machine that rocks walks in the spin.',
       look: 'No corner gives.',
@@ -15,7 +18,7 @@ export const LEVEL: Procedure = {
     },
     {
       id: 'bubble',
-      acts: { at: 'outside', needs: { place: ['home'], tipped: ['no'] } },
+      acts: { at: 'outside', needs: { place: ['home'] } },
       figure: 'level',
       do: 'Lay the level on the top, along and then across.',
       why: 'It must be level both ways, front to back and side to side.',
@@ -32,32 +35,42 @@ export const LEVEL: Procedure = {
       id: 'feet',
       acts: {
         at: 'outside',
-        needs: { place: ['home'], tipped: ['no'] },
+        needs: { place: ['home'] },
         does: { locknuts: 'loose' },
         cleans: true,
       },
       figure: 'level',
-      do: 'Loosen the locknut of the low corner’s foot and turn the foot out until the bubble is right. Feet as far in as they go.',
+      do: 'Loosen the locknut of the low corner’s foot, and turn the foot out until the bubble is right.',
       why: 'A short foot stands firmer than a long one.',
-      look: 'Do not lift it on your fingers: lever it with a board, or have somebody tip it a little. In a stack only with two people, one steadying the upper machine.',
-      hazards: ['tipping', 'stacked'],
+      look: 'Feet as far in as they go. A board as a lever takes the weight off; keep fingers out from under it.',
+      hazards: ['tipping'],
+      when: { stacked: ['no'], kinds: ONE_PIECE },
+    },
+    {
+      id: 'feet-stack',
+      acts: { at: 'outside', needs: { place: ['home'] } },
+      do: 'Leave the feet of a stack or tower alone: have them set by somebody trained.',
+      why: 'To turn a foot, the machine above has to come down first. A stack is never tipped to level it.',
+      hazards: ['stacked'],
+      when: { stacked: ['above', 'below'], or: { kinds: ['tower'] } },
     },
     {
       id: 'locknuts',
       acts: {
         at: 'outside',
-        needs: { place: ['home'], tipped: ['no'] },
+        needs: { place: ['home'] },
         does: { locknuts: 'tight' },
       },
       figure: 'level',
       do: 'Tighten the locknuts up against the housing.',
       why: 'A loose foot turns in the spin.',
+      when: { stacked: ['no'], kinds: ONE_PIECE },
     },
   ],
   putBack: [
     {
       id: 'corners-again',
-      acts: { at: 'outside', needs: { place: ['home'], tipped: ['no'] } },
+      acts: { at: 'outside', needs: { place: ['home'] } },
       do: 'Press the corners once more, and see that hoses and cable hang free.',
       why: 'All four must carry.',
     },

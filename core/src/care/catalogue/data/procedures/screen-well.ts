@@ -46,9 +46,9 @@ export const SCREEN_WELL: Procedure = {
     {
       id: 'crust',
       acts: { at: 'well' },
-      do: 'If lint has set to a hard crust on a metal secondary screen: loosen it with the wire brush. On plastic use the soft brush only.',
+      do: 'A hard crust on a metal second screen: loosen it with the wire brush.',
       why: 'Lint that has been damp sets like felt and does not vacuum off.',
-      look: 'Work along the mesh, not into it.',
+      look: 'On plastic the soft brush only. Work along the mesh, not into it.',
     },
     {
       id: 'share',
@@ -68,7 +68,7 @@ export const SCREEN_WELL: Procedure = {
         touches: 'screen',
         waits: true,
       },
-      do: 'Push the lint screen home.',
+      do: 'Push the lint screen in until it sits.',
       why: 'The dryer must never run without it.',
       look: 'No gap at the edges.',
       hazards: ['no-screen'],

@@ -30,8 +30,9 @@ export const SERVICE: Procedure = {
     {
       id: 'ask',
       acts: { at: 'apart', needs: { service: ['called'] } },
-      do: 'Ask them to look at: hoses and clamps, belt and rollers, bearings, pump, door lock, earth, and on gas the burner and its tightness.',
+      do: 'Ask for hoses, belt, rollers, bearings, pump, door lock and earth to be looked at.',
       why: 'A list asked for is a list done.',
+      look: 'On gas: burner, its tightness, blower and cabinet, the connector’s age, and the room’s air.',
     },
     {
       id: 'write',

@@ -5,11 +5,21 @@ export const TRANSITION_HOSE: Procedure = {
   task: 'transition-hose',
   fetch: [
     { what: 'A torch' },
+    { what: 'A mirror on a handle', when: { energy: ['gas', 'unknown'] } },
     { what: 'A vacuum cleaner' },
     { what: 'Metal foil tape', uses: { supply: 'foil-tape', amount: 0.1 } },
     { what: 'A bag for the lint' },
   ],
   steps: [
+    {
+      id: 'mirror',
+      acts: { at: 'outside' },
+      do: 'Look behind the dryer with a torch and a mirror: what is the hose made of, and is it crushed?',
+      why: 'A gas dryer is pulled out only for the yearly clean: each move bends its gas connector.',
+      look: 'Rigid or semi-rigid metal is right. Vinyl, plastic, a crush or a loose end: do not use it until it is put right.',
+      hazards: ['duct-material', 'gas-connector'],
+      when: { energy: ['gas', 'unknown'] },
+    },
     {
       id: 'material',
       acts: { at: 'behind' },
@@ -17,10 +27,11 @@ export const TRANSITION_HOSE: Procedure = {
       why: 'Only metal stands the heat.',
       look: 'Rigid or semi-rigid metal is right. Vinyl or plastic must go before the dryer runs again.',
       hazards: ['duct-material'],
+      when: { energy: ['electric'] },
     },
     {
       id: 'found',
-      acts: { at: 'behind' },
+      acts: { at: 'outside' },
       do: 'Note how kinked, crushed or linted it is.',
       why: 'What you choose here decides when it is due next.',
       look: 'A crush to half its width counts as heavy, flat as blocked.',
@@ -32,6 +43,7 @@ export const TRANSITION_HOSE: Procedure = {
       do: 'Shake the hose out over the bag and vacuum it through.',
       why: 'Lint catches in every fold.',
       hazards: ['lint-burns'],
+      when: { energy: ['electric'] },
     },
     {
       id: 'wall-end',
@@ -39,12 +51,14 @@ export const TRANSITION_HOSE: Procedure = {
       do: 'Look into the wall with the torch.',
       why: 'It shows whether the duct itself is due.',
       look: 'More than a thin film of lint: brush the duct too.',
+      when: { energy: ['electric'] },
     },
     {
       id: 'shorten',
       acts: { at: 'apart', needs: { duct: ['off'] } },
-      do: 'If it is longer than it needs to be, cut or push it to the shortest run without a kink.',
+      do: 'Longer than it needs to be: cut or push it to the shortest run without a kink.',
       why: 'Every extra fold takes air. One piece, never joined, never through a wall or a ceiling.',
+      when: { energy: ['electric'] },
     },
   ],
   putBack: [
@@ -53,6 +67,14 @@ export const TRANSITION_HOSE: Procedure = {
       acts: { at: 'apart', needs: { duct: ['off'] } },
       do: 'Hold it as it will lie when the dryer is back, and see that nothing crushes it.',
       why: 'This is decided now and not seen later.',
+      when: { energy: ['electric'] },
+    },
+    {
+      id: 'nothing-leans',
+      acts: { at: 'outside' },
+      do: 'See that nothing leans on the hose, and that nothing fell behind the dryer.',
+      why: 'What leans on it today has crushed it by winter.',
+      when: { energy: ['gas', 'unknown'] },
     },
   ],
   proof: [
@@ -63,6 +85,16 @@ export const TRANSITION_HOSE: Procedure = {
       why: 'Damp air that leaks indoors makes mould; with gas it is dangerous.',
       look: 'No draught at the joints.',
       hazards: ['never-indoors'],
+      when: { energy: ['electric'] },
+    },
+    {
+      id: 'flap-lifts',
+      acts: { at: 'outside', runs: 'air' },
+      do: 'Run the dryer on air alone, without heat, and look whether the hood’s flap lifts wide.',
+      why: 'A hose that is crushed or has come off shows at the hood first.',
+      look: 'The flap stands well open, and no warm or damp air comes from behind the dryer.',
+      hazards: ['never-indoors'],
+      when: { energy: ['gas', 'unknown'] },
     },
   ],
 };
