@@ -6,5 +6,6 @@ export default defineConfig({
     environment: 'node',
     testTimeout: 60_000,
     isolate: false,
+    setupFiles: ['core/src/regions/testing.ts'],
   },
 });

@@ -1,5 +1,6 @@
 /* The rooms of core, from the ground up: each stands only on those named before it. */
 const FLOORS = [
+  { room: 'regions', holds: 'kinds of houses: their words, sentences and figures' },
   { room: 'model', holds: 'schemas, the fixed words of the field, quantities, entry kinds' },
   { room: 'units', holds: 'quantities and their conversion, figures in sentences, calendar' },
   { room: 'chemistry', holds: 'products, what must not meet, guard, recipes' },

@@ -294,9 +294,16 @@ describe('what is due', () => {
     const { body } = await app.api.get(`/api/v1/machines/${app.dryer.id}/line`).expect(200);
     const line = body as MachineView;
     expect(line.tasks.map(({ task }) => task)).toContain('duct-run');
-    expect(line.habits.map(({ habit }) => habit)).toEqual(['not-overfilled', 'alike', 'screen']);
+    expect(line.habits.map(({ habit }) => habit)).toEqual([
+      'not-overfilled',
+      'alike',
+      'nobody-inside',
+      'at-home',
+      'cooled-down',
+      'screen',
+    ]);
     for (const { why } of line.tasks) {
-      expect(why.interval).toMatch(/^(Every|With every) .*the school “Steady” says/i);
+      expect(why.interval).toMatch(/^(Every|With every) .*the rhythm “Steady” says/i);
     }
     await app.api.get(`/api/v1/machines/${randomUUID()}/line`).expect(404);
     await app.api.get('/api/v1/machines/nonsense/line').expect(422);

@@ -1,3 +1,4 @@
+import { AS_WRITTEN, speakAs, tongueOf } from '@needlecase/core';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
@@ -69,6 +70,11 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
   app.use('/api', ownOriginOnly, express.json({ limit: 1_000_000, strict: true }));
   app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES }));
   app.get('/api/openapi.json', (_request, response) => void response.json(openApi(routes)));
+  app.use('/api', (_request, _response, next) => {
+    const household = store.household.get();
+    speakAs(household ? tongueOf(household) : AS_WRITTEN);
+    next();
+  });
   for (const route of routes) mount(app, route, store);
   app.use('/api', (request, response) => {
     const path = `/api${request.path}`;

@@ -1,7 +1,8 @@
 import type { Active } from '../model/vocabulary.js';
+import { spoken } from '../regions/spoken.js';
 
 /** What acts in a product, as a label or a person would say it. */
-export const ACTIVE_NAMES: Record<Active, string> = {
+export const ACTIVE_NAMES: Record<Active, string> = spoken({
   hypochlorite: 'chlorine bleach (hypochlorite)',
   'acetic-acid': 'vinegar (acetic acid)',
   acid: 'acid',
@@ -12,7 +13,7 @@ export const ACTIVE_NAMES: Record<Active, string> = {
   quat: 'hygiene rinse (quaternary ammonium)',
   dithionite: 'colour-run remover (dithionite)',
   unknown: 'something not known',
-};
+});
 
 /** Two things that must not meet. */
 export interface Forbidden {
@@ -41,7 +42,7 @@ const BRETHERICK =
   'Bretherick’s Handbook of Reactive Chemical Hazards, sodium hypochlorite (from memory)';
 
 /** Each pair once. Sources from memory where so said. */
-export const FORBIDDEN: readonly Forbidden[] = [
+export const FORBIDDEN: readonly Forbidden[] = spoken([
   {
     pair: ['hypochlorite', 'acetic-acid'],
     gives: 'chlorine gas',
@@ -146,4 +147,4 @@ export const FORBIDDEN: readonly Forbidden[] = [
     source:
       'Bretherick’s Handbook of Reactive Chemical Hazards, hydrogen peroxide with ketones (from memory)',
   },
-];
+]);

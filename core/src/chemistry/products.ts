@@ -1,4 +1,5 @@
 import type { Active } from '../model/vocabulary.js';
+import { spoken } from '../regions/spoken.js';
 
 /** A kind of cleaning product, told apart by what acts in it. */
 export interface Product {
@@ -15,7 +16,7 @@ export interface Product {
 export const NOTHING = 'nothing';
 
 /** Common practice; the words are those that labels use. */
-export const PRODUCTS: readonly Product[] = [
+export const PRODUCTS: readonly Product[] = spoken([
   {
     id: 'vinegar',
     name: 'Vinegar',
@@ -145,7 +146,7 @@ export const PRODUCTS: readonly Product[] = [
     label: 'ammonia, “ammonium hydroxide”; some glass cleaners; urine in pet bedding gives it off',
     actives: ['ammonia'],
   },
-];
+]);
 
 const BY_ID = new Map(PRODUCTS.map((product) => [product.id, product]));
 

@@ -1,4 +1,5 @@
 import type { Active } from '../model/vocabulary.js';
+import { spoken } from '../regions/spoken.js';
 
 /** A mix that people make, as data: what goes where, and what has to follow. */
 export interface Recipe {
@@ -17,7 +18,7 @@ export interface Recipe {
 }
 
 /** Common practice. No recipe brings an acid and chlorine together. */
-export const RECIPES: readonly Recipe[] = [
+export const RECIPES: readonly Recipe[] = spoken([
   {
     id: 'vinegar-half',
     name: 'Vinegar and water, one to one',
@@ -108,4 +109,4 @@ export const RECIPES: readonly Recipe[] = [
     school: 'makers who say oxygen powder and never chlorine',
     reason: 'It frees oxygen from 40 °C (104 °F) on. Not together with chlorine or any acid.',
   },
-];
+]);

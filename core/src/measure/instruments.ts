@@ -67,14 +67,17 @@ export const INSTRUMENTS = [
     station: 'hood',
     words: 'airflow bag anemometer weak',
     work: async ({
-      best,
       bag,
       seconds,
       speed,
       area,
-    }: Given<typeof BAG_FIELDS & typeof ANEMOMETER_FIELDS> & { best?: Amount }) => {
-      const { bestGiven, hoodAirByBag, hoodAirBySpeed } = await import('./air/hood-air.js');
-      const own = bestGiven(best);
+      ...against
+    }: Given<typeof BAG_FIELDS & typeof ANEMOMETER_FIELDS> & {
+      best?: Amount;
+      heater?: Amount;
+    }) => {
+      const { againstGiven, hoodAirByBag, hoodAirBySpeed } = await import('./air/hood-air.js');
+      const own = againstGiven(against);
       return bag || seconds
         ? hoodAirByBag({ bag, seconds }, own)
         : hoodAirBySpeed({ speed, area }, own);

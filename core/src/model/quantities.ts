@@ -1,4 +1,5 @@
 import { DRYING, VENTED, WASHERS, type MachineKind } from './vocabulary.js';
+import { spoken } from '../regions/spoken.js';
 
 /*
  * What is measured at a machine and kept in its log, one row a quantity. Whatever speaks of a quantity
@@ -44,7 +45,7 @@ export interface Quantity {
 }
 
 /** Every quantity, by the name that the log keeps. Ranges are judgement; how it is taken, common practice. */
-export const QUANTITIES = {
+export const QUANTITIES = spoken({
   'drain-time': {
     dimension: 'time',
     unit: 's',
@@ -231,7 +232,7 @@ export const QUANTITIES = {
     instrument: 'standpipe',
     station: 'standpipe',
   },
-} as const satisfies Record<string, Quantity>;
+} as const satisfies Record<string, Quantity>);
 
 export type QuantityId = keyof typeof QUANTITIES;
 export const QUANTITY_IDS = Object.keys(QUANTITIES) as QuantityId[];

@@ -28,6 +28,7 @@ import {
   WAYS,
   type WayId,
 } from './vocabulary.js';
+import { REGIONS } from '../regions/region.js';
 
 /*
  * One schema for each thing that crosses a border. From it come the TypeScript type, the Ajv
@@ -171,11 +172,17 @@ export const Detergent = closed({
 });
 export type Detergent = Static<typeof Detergent>;
 
+/** A telephone number as people write it. */
+const phone = () =>
+  Type.String({ minLength: 2, maxLength: 30, pattern: '^[0-9+() /.-]*[0-9][0-9+() /.-]*$' });
+
 export const HouseholdDraft = closed(
   {
     name: text(80, 1),
     zone: Type.String({ minLength: 1, maxLength: 64, pattern: '^[A-Za-z0-9_+\\-/]+$' }),
     units: oneOf(UNIT_SYSTEMS),
+    /** Follows from the units where nothing is said. */
+    region: Type.Optional(oneOf(REGIONS)),
     /** Water hardness, mg/L CaCO3. */
     hardness: Type.Optional(Type.Number({ minimum: 0, maximum: 2000 })),
     school: oneOf(SCHOOLS),
@@ -202,6 +209,14 @@ export const HouseholdDraft = closed(
         stopValve: Type.Optional(text(200, 1)),
         breaker: Type.Optional(text(200, 1)),
         gasValve: Type.Optional(text(200, 1)),
+      }),
+    ),
+    /** Whom to call, as dialled; told where something is wrong. */
+    numbers: Type.Optional(
+      closed({
+        emergency: Type.Optional(phone()),
+        gas: Type.Optional(phone()),
+        poison: Type.Optional(phone()),
       }),
     ),
     /** The detergents in the house, by their labels. */

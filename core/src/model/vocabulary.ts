@@ -1,3 +1,5 @@
+import { spoken } from '../regions/spoken.js';
+
 /** The fixed words of the field, shared by schemas, data and screens. */
 
 export const MACHINE_KINDS = [
@@ -11,7 +13,7 @@ export const MACHINE_KINDS = [
 ] as const;
 export type MachineKind = (typeof MACHINE_KINDS)[number];
 
-export const KIND_NAMES: Record<MachineKind, string> = {
+export const KIND_NAMES: Record<MachineKind, string> = spoken({
   'front-load-washer': 'front-load washer',
   'top-load-washer': 'top-load washer',
   'vented-dryer': 'vented dryer',
@@ -19,7 +21,7 @@ export const KIND_NAMES: Record<MachineKind, string> = {
   'heat-pump-dryer': 'heat-pump dryer',
   'washer-dryer': 'washer-dryer in one',
   tower: 'tower, washer below and dryer above',
-};
+});
 
 /*
  * Kinds that are built alike. A washer-dryer is a front loader that dries in its own drum; a tower is a

@@ -1,4 +1,5 @@
 import type { UnitSystem } from '../model/vocabulary.js';
+import { told } from '../regions/spoken.js';
 import { fromOwn, sayAmount, shownUnit, type DimensionId } from './quantity.js';
 
 /*
@@ -44,9 +45,12 @@ const read = (sentence: string, system: UnitSystem): string =>
     return sayAmount(fromOwn(Number(value), dimension, unit), unit, Number(digits));
   });
 
-/** What was worked out, with every sentence in it read in a system's units. Nothing else is changed. */
+/**
+ * What was worked out, with every sentence in it read in a system's units and in the words that are spoken.
+ * Nothing else is changed.
+ */
 export function inUnits<T>(said: T, system: UnitSystem): T {
-  if (typeof said === 'string') return read(said, system) as T;
+  if (typeof said === 'string') return told(read(said, system)) as T;
   if (Array.isArray(said)) return said.map((one: unknown) => inUnits(one, system)) as T;
   if (said === null || typeof said !== 'object' || ArrayBuffer.isView(said)) return said;
   return Object.fromEntries(

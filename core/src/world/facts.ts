@@ -1,3 +1,5 @@
+import { spoken } from '../regions/spoken.js';
+
 /*
  * One machine and its place as plain facts: each has a few values, the first of which is how it is while
  * the machine is in use and nobody works on it. Whatever a visit changes has to come back to it.
@@ -93,7 +95,7 @@ export const strayFacts = (facts: Facts): Fact[] =>
   );
 
 /** How it is said that a machine cannot run: what is not as it is in use. */
-export const FACT_WORDS: Partial<Record<Fact, string>> = {
+export const FACT_WORDS: Partial<Record<Fact, string>> = spoken({
   power: 'the plug is out',
   tap: 'the tap is shut',
   filter: 'the pump filter is out',
@@ -106,4 +108,4 @@ export const FACT_WORDS: Partial<Record<Fact, string>> = {
   inserts: 'the parts of the drawer are out',
   cloth: 'the cloth is in the hole',
   cup: 'the softener cup is out',
-};
+});

@@ -30,6 +30,7 @@ export const households = sqliteTable('households', {
   name: text().notNull(),
   zone: text().notNull(),
   units: text().$type<HouseholdDraft['units']>().notNull(),
+  region: text().$type<NonNullable<HouseholdDraft['region']>>(),
   hardness: real(),
   school: text().$type<HouseholdDraft['school']>().notNull(),
   risk: real().notNull(),
@@ -38,6 +39,7 @@ export const households = sqliteTable('households', {
   currency: text(),
   energyPrice: real('energy_price'),
   places: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['places']>>(),
+  numbers: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['numbers']>>(),
   detergents: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['detergents']>>(),
 });
 

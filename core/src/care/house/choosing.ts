@@ -46,7 +46,7 @@ export function choosing(
     isWasher(kind) &&
       features.drainDownHose === 'no' && {
         look: 'A drain-down hose beside the filter.',
-        because: 'Without one the filter itself is the tap, and the floor gets wet.',
+        because: 'Without one the water runs straight out of the filter, and the floor gets wet.',
       },
     heavy('pump-filter') > 1 && {
       look: 'A wide pump filter that is quickly reached.',

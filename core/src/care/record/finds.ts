@@ -6,7 +6,16 @@ import type { Entry } from '../../model/schemas.js';
 /** What a find that comes again leads to. Common practice. */
 const LEADS: readonly { what: readonly string[]; to: string }[] = [
   {
-    what: ['hair grip', 'coin', 'button', 'mask', 'colour catcher', 'toothpick', 'gum'],
+    what: [
+      'hair grip',
+      'coin',
+      'button',
+      'mask',
+      'dye catcher',
+      'colour catcher',
+      'toothpick',
+      'gum',
+    ],
     to: 'Empty pockets before each load, and wash small things in a closed net.',
   },
   {
@@ -18,7 +27,7 @@ const LEADS: readonly { what: readonly string[]; to: string }[] = [
     to: 'Something comes apart: rubber-backed rugs and worn padding are washed elsewhere.',
   },
   {
-    what: ['hair', 'fluff', 'lint roll'],
+    what: ['hair', 'lint', 'fluff', 'lint roll'],
     to: 'Roll the hair off dry before the load, and shake blankets outdoors.',
   },
   {

@@ -1,11 +1,12 @@
 import type { Household, Machine } from '../../model/schemas.js';
 import type { Circumstance, Programme } from '../../model/vocabulary.js';
 import { VERY_HARD_FROM } from '../../measure/water/scale.js';
+import { spoken } from '../../regions/spoken.js';
 import { many } from '../../units/calendar.js';
 import type { Interval, Task } from '../catalogue/types.js';
 import { inDriver } from '../catalogue/interval-figure.js';
 
-export const CIRCUMSTANCE_NAMES: Record<Circumstance, string> = {
+export const CIRCUMSTANCE_NAMES: Record<Circumstance, string> = spoken({
   pets: 'a pet that sheds',
   softener: 'softener or dryer sheets in use',
   overdose: 'more detergent than the label says',
@@ -16,7 +17,7 @@ export const CIRCUMSTANCE_NAMES: Record<Circumstance, string> = {
   'hard-water': 'hard water',
   'long-duct': 'a riser or two or more elbows in the duct',
   'unheated-room': 'a cellar or unheated room',
-};
+});
 
 /** Something about the household that speeds one task up. */
 export interface SpeedUp {

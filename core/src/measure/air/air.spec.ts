@@ -106,7 +106,7 @@ describe('air at the hood', () => {
   it('is 0.0565 m³/s for 113 L in 2.0 s: 120 ft³/min', () => {
     const { flow, verdict, ofBest } = hoodAirByBag(
       { bag: { value: 113, unit: 'L' }, seconds: { value: 2, unit: 's' } },
-      0.08,
+      { best: 0.08 },
     );
     expect(flow).toBeCloseTo(0.0565, 6);
     expect(flow * 2118.88).toBeCloseTo(119.7, 1);

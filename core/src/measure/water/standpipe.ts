@@ -55,18 +55,52 @@ export const STANDPIPE_FIELDS = {
   },
 } as const satisfies Fields;
 
-export const PLUMBING_CODES = ['IPC', 'UPC'] as const;
+export const PLUMBING_CODES = ['IPC', 'UPC', 'EN'] as const;
 export type PlumbingCode = (typeof PLUMBING_CODES)[number];
 const INCH = 0.0254;
 
-/** Standpipe over the trap weir, m. IPC 802.4 (18 to 42 in), UPC 804.1 (18 to 30 in), from memory. */
-const WEIR_RANGE: Record<PlumbingCode, { least: number; most: number }> = {
-  IPC: { least: 18 * INCH, most: 42 * INCH },
-  UPC: { least: 18 * INCH, most: 30 * INCH },
+interface Plumbing {
+  name: string;
+  /** Standpipe over the trap weir, m. */
+  weir: { least: number; most: number };
+  /** Highest point of the hose over the floor, m. Common practice; the manual overrides. */
+  hoseTop: { least: number; most: number };
+  /** Narrowest inside of a pipe, m, and how it is said. */
+  inside: number;
+  narrow: string;
+}
+
+const TWO_INCHES = 'Narrower than 2 in (50 mm): it backs up with a strong pump.';
+/**
+ * IPC 802.4 (18 to 42 in) and UPC 804.1 (18 to 30 in), both with 2 in pipe, from memory. EN: the 40 mm pipe
+ * of Approved Document H (UK) and its like, hose tops of up to 100 cm as European makers allow them (common
+ * practice); no code there names the height over the weir.
+ */
+const PLUMBING: Record<PlumbingCode, Plumbing> = {
+  IPC: {
+    name: 'IPC',
+    weir: { least: 18 * INCH, most: 42 * INCH },
+    hoseTop: { least: 0.6, most: 0.9 },
+    inside: 2 * INCH,
+    narrow: TWO_INCHES,
+  },
+  UPC: {
+    name: 'UPC',
+    weir: { least: 18 * INCH, most: 30 * INCH },
+    hoseTop: { least: 0.6, most: 0.9 },
+    inside: 2 * INCH,
+    narrow: TWO_INCHES,
+  },
+  EN: {
+    name: 'European practice',
+    weir: { least: 0.4, most: 1 },
+    hoseTop: { least: 0.6, most: 1 },
+    inside: 0.04,
+    narrow: 'Narrower than 40 mm (1 1/2 in): it backs up with a strong pump.',
+  },
 };
-/** Hose inside the pipe, and its highest point over the floor, m. Common practice; the manual overrides. */
+/** Hose inside the pipe, m. Common practice; the manual overrides. */
 const INSERTED = { least: 0.15, most: 0.3 } as const;
-const HOSE_TOP = { least: 0.6, most: 0.9 } as const;
 
 export interface Standpipe {
   warnings: {
@@ -94,10 +128,14 @@ export interface HoseSeat {
 }
 
 /** What is wrong with how a hose sits. */
-export function hoseFaults({ hoseTop: top, inserted }: HoseSeat): HoseFault[] {
+export function hoseFaults(
+  { hoseTop: top, inserted }: HoseSeat,
+  code: PlumbingCode = 'IPC',
+): HoseFault[] {
+  const { hoseTop } = PLUMBING[code];
   return [
-    ...(top !== undefined && top < HOSE_TOP.least ? ['siphon' as const] : []),
-    ...(top !== undefined && top > HOSE_TOP.most ? ['too-high' as const] : []),
+    ...(top !== undefined && top < hoseTop.least ? ['siphon' as const] : []),
+    ...(top !== undefined && top > hoseTop.most ? ['too-high' as const] : []),
     ...(inserted !== undefined && inserted < INSERTED.least ? ['slips-out' as const] : []),
     ...(inserted !== undefined && inserted > INSERTED.most ? ['too-deep' as const] : []),
   ];
@@ -125,19 +163,18 @@ export function standpipe(
       },
     ]);
   }
-  const range = WEIR_RANGE[code];
+  const { name, weir: range, hoseTop: tops, inside: narrowest, narrow } = PLUMBING[code];
   const warnings: Standpipe['warnings'] = [];
   const warn = (id: Standpipe['warnings'][number]['id'], words: string) =>
     warnings.push({ id, say: words });
-  for (const id of hoseFaults({ hoseTop, inserted })) {
+  for (const id of hoseFaults({ hoseTop, inserted }, code)) {
     warn(id, HOSE_WARNINGS[id]);
   }
   if (overWeir < range.least)
     warn('overflow', 'The pipe is short: it overflows when the pump starts.');
   if (overWeir > range.most)
-    warn('overflow', `Longer over the trap than the ${code} allows: the trap can be sucked dry.`);
-  if (inside !== undefined && inside < 2 * INCH - 1e-4)
-    warn('narrow', 'Narrower than 2 in (50 mm): it backs up with a strong pump.');
+    warn('overflow', `Longer over the trap than the ${name} allows: the trap can be sucked dry.`);
+  if (inside !== undefined && inside < narrowest - 1e-4) warn('narrow', narrow);
   const cm = (value: number) => figure(value, 'length', CM);
   return {
     warnings,
@@ -145,7 +182,7 @@ export function standpipe(
     working: [
       {
         what: 'Pipe over the weir',
-        how: `${cm(overWeir)}; ${code}: ${cm(range.least)} to ${cm(range.most)}`,
+        how: `${cm(overWeir)}; ${name}: ${cm(range.least)} to ${cm(range.most)}`,
       },
       {
         what: 'Hose inside',
@@ -153,7 +190,7 @@ export function standpipe(
       },
       {
         what: 'Highest point',
-        how: `${cm(hoseTop)}; ${cm(HOSE_TOP.least)} to ${cm(HOSE_TOP.most)} (common practice, your manual counts)`,
+        how: `${cm(hoseTop)}; ${cm(tops.least)} to ${cm(tops.most)} (common practice, your manual counts)`,
       },
     ],
   };

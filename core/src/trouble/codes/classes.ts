@@ -1,4 +1,5 @@
 import type { CodeClass } from '../../model/vocabulary.js';
+import { spoken } from '../../regions/spoken.js';
 
 /** What a class of codes is about, and which symptoms' causes it points at. Common practice. */
 export interface ClassOfCodes {
@@ -9,7 +10,7 @@ export interface ClassOfCodes {
   shows: readonly string[];
 }
 
-export const CODE_CLASS_LIST: readonly ClassOfCodes[] = [
+export const CODE_CLASS_LIST: readonly ClassOfCodes[] = spoken([
   {
     id: 'drain',
     say: 'draining: water does not go out, or not fast enough',
@@ -52,7 +53,7 @@ export const CODE_CLASS_LIST: readonly ClassOfCodes[] = [
     say: 'a reminder to clean or to rinse something: nothing is broken',
     shows: [],
   },
-];
+]);
 
 /** @throws RangeError for an unknown class */
 export function codeClassById(id: CodeClass): ClassOfCodes {
@@ -63,4 +64,4 @@ export function codeClassById(id: CodeClass): ClassOfCodes {
 
 /** Said of a reminder: it opens no case. */
 export const REMINDER_SAID =
-  'This is a reminder, not a fault. It may stay on until the next cycle starts, also after you cleaned. No case is opened.';
+  'This is a reminder, not a fault. It may stay on until the next start, also after you cleaned. No case is opened.';

@@ -1,8 +1,9 @@
 import type { Check } from './types.js';
 import { ALL, CONDENSING, DRYERS, DRYING, FRONT, VENTED, WASHERS } from './kinds.js';
+import { spoken } from '../../regions/spoken.js';
 
 /** Looks and tries, cheapest first in no order: the engine chooses. Common practice; minutes are judgement. */
-export const CHECKS: readonly Check[] = [
+export const CHECKS: readonly Check[] = spoken([
   {
     id: 'open-filter',
     kinds: FRONT,
@@ -422,7 +423,7 @@ export const CHECKS: readonly Check[] = [
     minutes: 15,
     stages: ['pulled-out', 'duct-off'],
     mess: 4,
-    hazards: ['electric', 'gas', 'never-indoors'],
+    hazards: ['electric', 'gas'],
     leak: 0.03,
   },
   {
@@ -677,4 +678,4 @@ export const CHECKS: readonly Check[] = [
     mess: 0,
     leak: 0.05,
   },
-];
+]);

@@ -1,7 +1,8 @@
 import type { TroubleCircumstance } from '../../model/vocabulary.js';
+import { spoken } from '../../regions/spoken.js';
 
 /** What makes some causes likelier before anything is told, in words for the person whose machine it is. */
-export const CIRCUMSTANCES_SAID: Readonly<Record<TroubleCircumstance, string>> = {
+export const CIRCUMSTANCES_SAID: Readonly<Record<TroubleCircumstance, string>> = spoken({
   moved: 'the machine was pulled out in the last two weeks',
   'filter-work': 'the filter was worked on in the last three days',
   drifting: 'drying has been getting slower',
@@ -17,4 +18,4 @@ export const CIRCUMSTANCES_SAID: Readonly<Record<TroubleCircumstance, string>> =
   restricted: 'something holds the air back',
   'hose-siphons': 'you measured the hose too low or too deep in its pipe',
   'hose-loose': 'you measured too little of the hose inside its pipe',
-};
+});

@@ -1,3 +1,5 @@
+import { spoken } from '../../regions/spoken.js';
+
 /*
  * A door that stays locked, as a ladder: from the cheapest rung up. What can free the door comes only once
  * the level of the water is known, and with water above the sill only after it was let out. Common practice.
@@ -17,7 +19,7 @@ export interface Rung {
   access?: readonly ('front' | 'behind')[];
 }
 
-export const DOOR_RUNGS = {
+export const DOOR_RUNGS = spoken({
   level: {
     id: 'level',
     do: 'Look through the glass with a torch: where does the water stand?',
@@ -112,5 +114,5 @@ export const DOOR_RUNGS = {
     why: 'The hook, the hinge and the glass break before the lock does.',
     minutes: 120,
   },
-} as const satisfies Record<string, Rung>;
+} as const satisfies Record<string, Rung>);
 export type RungId = keyof typeof DOOR_RUNGS;

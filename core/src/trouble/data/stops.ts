@@ -1,6 +1,7 @@
 import type { MachineKind } from '../../model/vocabulary.js';
 import type { StopRule } from './types.js';
 import { ALL, DRYING, FRONT, WASHERS } from './kinds.js';
+import { spoken } from '../../regions/spoken.js';
 
 /**
  * Before any suspect is shown. Common practice; local emergency services and the manual come first.
@@ -8,7 +9,7 @@ import { ALL, DRYING, FRONT, WASHERS } from './kinds.js';
  * A hot load: taken out and spread at once, never left stopped in the drum (IEC 60335-2-11,
  * instructions, from memory); a smoulder is not given air.
  */
-export const STOP_RULES: readonly StopRule[] = [
+export const STOP_RULES: readonly StopRule[] = spoken([
   {
     id: 'smoke',
     say: 'Smoke, flames, a glow, or a burning smell that does not end at once',
@@ -16,6 +17,7 @@ export const STOP_RULES: readonly StopRule[] = [
     now: 'Get everybody out first, and close the door of the room. Leave the door of the machine shut: air feeds a smoulder. Pull the plug or switch off its breaker only if it lies on your way out, clear of smoke.',
     shuts: ['breaker'],
     call: 'Call the fire service from outside.',
+    calls: ['emergency'],
   },
   {
     id: 'carbon-monoxide',
@@ -23,6 +25,7 @@ export const STOP_RULES: readonly StopRule[] = [
     kinds: ALL,
     now: 'Everybody out into the open air, now. You cannot smell it, and it makes you too weak to leave. Leave doors open behind you on your way.',
     call: 'Call the emergency number from outside, and say “carbon monoxide”. Go back in only when the fire service or a gas fitter says so.',
+    calls: ['emergency', 'gas'],
   },
   {
     id: 'gas-smell',
@@ -31,6 +34,7 @@ export const STOP_RULES: readonly StopRule[] = [
     now: 'Leave at once. Touch no switch, no plug, no phone indoors, light nothing. Leave doors open behind you.',
     shuts: ['gasValve'],
     call: 'Call the gas emergency number from outside.',
+    calls: ['gas', 'emergency'],
   },
   {
     id: 'fumes',
@@ -39,6 +43,7 @@ export const STOP_RULES: readonly StopRule[] = [
     now: 'Out of the room, everybody, and into fresh air. Open a window only if it lies on your way. Do not go back to rinse or to stop the machine: power off from outside the room, if you can.',
     shuts: ['breaker'],
     call: 'Short of breath, a cough that stays, burning eyes: call the emergency number. Feeling well: call the poison centre all the same; harm can come hours later.',
+    calls: ['emergency', 'poison'],
   },
   {
     id: 'refrigerant',
@@ -47,6 +52,7 @@ export const STOP_RULES: readonly StopRule[] = [
     now: 'Its sealed circuit may hold propane. Touch no switch and no plug, light nothing. Open a window if it lies on your way, and get everybody out.',
     shuts: ['breaker'],
     call: 'Call a refrigeration technician; with a smell or a fire, the fire service from outside. Do not use it until then.',
+    calls: ['emergency'],
   },
   {
     id: 'shock',
@@ -55,10 +61,11 @@ export const STOP_RULES: readonly StopRule[] = [
     now: 'Do not touch it again. Somebody hangs on it: do not touch them either. Switch off its circuit breaker first.',
     shuts: ['breaker'],
     call: 'After a faint, a burn, pain, numbness or a racing heart, or when pregnant: call the emergency number. Call an electrician before the machine is used again.',
+    calls: ['emergency'],
   },
   {
     id: 'breaker',
-    say: 'The breaker tripped twice',
+    say: 'The breaker or the RCD tripped twice',
     kinds: ALL,
     now: 'Leave it off and unplug the machine.',
     shuts: ['breaker'],
@@ -71,6 +78,7 @@ export const STOP_RULES: readonly StopRule[] = [
     now: 'Do not step into the water. Switch its circuit off only where you can reach the breaker dry, then shut the tap. The panel may be in the wet room: then leave it, and shut the stop valve of the house.',
     shuts: ['breaker', 'stopValve'],
     call: 'Breaker out of dry reach: call the fire service or your electricity company. Call an electrician before you plug anything in there.',
+    calls: ['emergency'],
   },
   {
     id: 'scorched',
@@ -78,6 +86,7 @@ export const STOP_RULES: readonly StopRule[] = [
     kinds: DRYING,
     now: 'Smoke or a glow: keep the door shut, everybody out, call the fire service. Neither: stop it, take everything out at once, spread it outdoors, then unplug it.',
     call: 'Call a service technician; do not use it until then.',
+    calls: ['emergency'],
   },
   {
     id: 'hurts-hot',
@@ -85,6 +94,7 @@ export const STOP_RULES: readonly StopRule[] = [
     kinds: DRYING,
     now: 'Smoke, a glow or a smell of burning: keep the door shut, everybody out, call the fire service. None of them: stop it, take everything out at once, spread it outdoors, then unplug it and let it cool.',
     call: 'If it happens again after the air line was cleaned, call a service technician.',
+    calls: ['emergency'],
   },
   {
     id: 'over-sill',
@@ -103,7 +113,7 @@ export const STOP_RULES: readonly StopRule[] = [
     shuts: ['breaker', 'stopValve'],
     call: 'If it does not stop, shut the main tap and call a plumber. Breaker out of dry reach: call the fire service or your electricity company.',
   },
-];
+]);
 
 /** The stop rules of a kind of machine: what is asked before anything else. */
 export const stopsOf = (kind: MachineKind): StopRule[] =>

@@ -1,6 +1,7 @@
 import type { Sense, Symptom } from './types.js';
 import type { MachineKind } from '../../model/vocabulary.js';
 import { ALL, CONDENSING, DRYERS, DRYING, FRONT, VENTED, WASHERS } from './kinds.js';
+import { spoken } from '../../regions/spoken.js';
 
 const symptom = (
   id: string,
@@ -11,7 +12,7 @@ const symptom = (
 ): Symptom => ({ id, kinds, sense, say, leak });
 
 /** Common practice, in the words of people who stand before the machine. */
-export const SYMPTOMS: readonly Symptom[] = [
+export const SYMPTOMS: readonly Symptom[] = spoken([
   symptom('wont-drain', WASHERS, 'see', 'It does not drain: water stands in the drum'),
   symptom('drains-slowly', WASHERS, 'see', 'It drains slowly'),
   symptom('getting-worse', WASHERS, 'see', 'It drains worse from week to week', 0.03),
@@ -90,4 +91,4 @@ export const SYMPTOMS: readonly Symptom[] = [
   symptom('sump-water', CONDENSING, 'see', 'Water stands in the sump'),
   symptom('damp-round-door', DRYERS, 'feel', 'Lint and damp round the door'),
   symptom('winter-only', CONDENSING, 'see', 'Only in winter', 0.05),
-];
+]);

@@ -1,6 +1,7 @@
 import type { When } from '../../care/catalogue/types.js';
 import type { MachineKind, TroubleCircumstance } from '../../model/vocabulary.js';
 import type { Stage } from './stages.js';
+import { spoken } from '../../regions/spoken.js';
 
 /*
  * What trouble looks like and where it comes from, as data: causes, symptoms, checks, stop rules.
@@ -107,11 +108,19 @@ export interface Check {
 
 /** What a household keeps the place of. */
 export type HousePlace = 'stopValve' | 'breaker' | 'gasValve';
-export const PLACE_NAMES: Record<HousePlace, string> = {
+export const PLACE_NAMES: Record<HousePlace, string> = spoken({
   stopValve: 'Main tap',
   breaker: 'Breaker',
   gasValve: 'Gas valve',
-};
+});
+
+/** Whose number a household keeps. */
+export type HouseNumber = 'emergency' | 'gas' | 'poison';
+export const NUMBER_NAMES: Record<HouseNumber, string> = spoken({
+  emergency: 'Emergency number',
+  gas: 'Gas emergency',
+  poison: 'Poison centre',
+});
 
 /** Something before which no suspect is shown. */
 export interface StopRule {
@@ -122,6 +131,8 @@ export interface StopRule {
   /** What to do now. */
   now: string;
   call: string;
+  /** Whose number is shown with it. */
+  calls?: readonly HouseNumber[];
   /** What of the house is shut off for it. */
   shuts?: readonly HousePlace[];
   /** The way on, once that is done: the symptom with which the case goes on. */

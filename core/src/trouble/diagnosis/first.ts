@@ -1,6 +1,7 @@
 import { DRYING, isWasher, type MachineKind } from '../../model/vocabulary.js';
 import { tasksOf } from '../../care/catalogue/lookup.js';
 import type { Build } from '../../care/catalogue/types.js';
+import { spoken } from '../../regions/spoken.js';
 import { DOOR_RUNGS, type Rung, type RungId } from '../data/door-ladder.js';
 import type { Answers } from './diagnosis.js';
 import type { Situation } from './priors.js';
@@ -72,7 +73,7 @@ function hotDryer(situation: Situation, answers: Answers, airLine: number): Firs
   return dries && hot && (overdue || airLine >= SUSPECTED) ? [NOT_USED] : [];
 }
 
-const NOT_USED: FirstThing = {
+const NOT_USED: FirstThing = spoken({
   id: 'not-used',
   title: 'Do not use this dryer until its air line was cleaned',
   do: [
@@ -81,7 +82,7 @@ const NOT_USED: FirstThing = {
     'Only then let it run, with somebody beside it, and see whether it still gets hot.',
   ],
   why: 'Hot air that cannot get away heats lint, and lint burns. A smell of burning that went away was a warning.',
-};
+});
 
 const WATER_STEPS = [
   'Stop the cycle, shut the tap, pull the plug. After a hot cycle let it cool: three to eight hours for a full drum. Tomorrow is safe; else measure the first cup: under 40 °C (104 °F).',
@@ -101,13 +102,14 @@ const WATER: Partial<Record<MachineKind, FirstThing>> = {
   'top-load-washer': {
     ...WATER_IN_A_TUB,
     do: [
-      WATER_STEPS[0]!.replace('the glass is', 'it is'),
+      WATER_STEPS[0]!,
       'Open the lid and measure how high the water stands: it tells litres, buckets and minutes.',
       WATER_STEPS[2]!,
       'Do not move or tip the machine. Scoop the water out from above with a jug.',
     ],
   },
 };
+spoken([WATER_STEPS, WATER_IN_A_TUB, WATER]);
 
 /** The rungs of a locked door, each with its cost, for a machine and what is known of the water. */
 export function doorLadder({ features }: Pick<Build, 'features'>, level: WaterLevel): Rung[] {

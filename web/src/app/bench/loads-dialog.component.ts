@@ -17,7 +17,7 @@ const OF_DRYERS: typeof OF_WASHERS = [
   { value: 'heavy', label: 'Much lint: fleece, new towels' },
 ];
 
-/** Several loads at once, of a programme, or of a past day. */
+/** Several loads at once, of a cycle, or of a past day. */
 @Component({
   selector: 'nc-loads-dialog',
   imports: [ReactiveFormsModule, FieldDirective, ProblemComponent],
@@ -68,7 +68,7 @@ const OF_DRYERS: typeof OF_WASHERS = [
           <p class="form-text">
             {{
               washer()
-                ? 'Cool cycles let film grow, hot ones hold it back; heavy soil fills filter and folds.'
+                ? 'What runs cool lets film grow, what runs hot holds it back; heavy soil fills filter and folds.'
                 : 'Lint from fleece and new towels fills screens and duct sooner.'
             }}
           </p>

@@ -13,10 +13,12 @@ import {
   startWith,
   Subject,
   switchMap,
+  tap,
   timer,
 } from 'rxjs';
 import { ApiService, type ApiProblem } from './api.service';
 import { ChangesService } from './changes.service';
+import { speakAtHome } from './tongue';
 
 /** The bench goes on being read for so long after the last view of it: the next view has it at once. */
 const KEPT_MS = 30_000;
@@ -34,7 +36,9 @@ export class BenchService {
   readonly #changes = inject(ChangesService);
   readonly #asked = new Subject<void>();
 
-  readonly bench$ = this.#fresh(() => this.#api.get<BenchView>('bench')).pipe(
+  readonly bench$ = this.#fresh(() =>
+    this.#api.get<BenchView>('bench').pipe(tap(({ household }) => speakAtHome(household))),
+  ).pipe(
     share({
       connector: () => new ReplaySubject(1),
       resetOnRefCountZero: () => timer(KEPT_MS),

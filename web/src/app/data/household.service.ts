@@ -9,6 +9,7 @@ import type {
 } from '@needlecase/core';
 import { catchError, map, of, tap, throwError, type Observable } from 'rxjs';
 import { ApiService, type ApiProblem } from './api.service';
+import { speakAtHome } from './tongue';
 
 /** The household and its machines. */
 @Injectable({ providedIn: 'root' })
@@ -34,7 +35,9 @@ export class HouseholdService {
   }
 
   household(): Observable<Household> {
-    return this.#api.get<Household>('household');
+    return this.#api
+      .get<Household>('household')
+      .pipe(tap((household) => void speakAtHome(household)));
   }
 
   machines(): Observable<Machine[]> {

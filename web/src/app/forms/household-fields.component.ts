@@ -1,10 +1,19 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import {
   sayLooser,
   SCHOOL_TEXTS,
   SCHOOLS,
   VISIT_MINUTES,
+  fromOwn,
+  NUMBER_NAMES,
+  REGION_RULES,
+  regionOf,
+  REGIONS,
+  toOwn,
+  told,
+  type HouseNumber,
+  type Region,
   type HouseholdDraft,
   type SchoolId,
   type UnitSystem,
@@ -16,6 +25,8 @@ export type HouseholdForm = FormGroup<{
   name: FormControl<string>;
   zone: FormControl<string>;
   units: FormControl<UnitSystem>;
+  region: FormControl<Region>;
+  /** In the unit of the region. */
   hardness: FormControl<number | null>;
   school: FormControl<SchoolId>;
   /** Per cent. */
@@ -25,23 +36,34 @@ export type HouseholdForm = FormGroup<{
   stopValve: FormControl<string>;
   breaker: FormControl<string>;
   gasValve: FormControl<string>;
+  /** Whom to call. */
+  emergency: FormControl<string>;
+  gas: FormControl<string>;
+  poison: FormControl<string>;
   /** ISO 4217; empty where money is not reckoned. */
   currency: FormControl<string>;
 }>;
 
 export function householdForm(known: Partial<HouseholdDraft> = {}): HouseholdForm {
   const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const region = regionOf({ units: 'metric', ...known });
   return new FormGroup({
     name: new FormControl(known.name ?? '', { nonNullable: true }),
     zone: new FormControl(known.zone ?? here, { nonNullable: true }),
     units: new FormControl<UnitSystem>(known.units ?? 'metric', { nonNullable: true }),
-    hardness: new FormControl<number | null>(known.hardness ?? null),
+    region: new FormControl<Region>(region, { nonNullable: true }),
+    hardness: new FormControl<number | null>(
+      known.hardness === undefined ? null : inHardness(known.hardness, region),
+    ),
     school: new FormControl<SchoolId>(known.school ?? 'steady', { nonNullable: true }),
     risk: new FormControl<number | null>(Number(((known.risk ?? 0.1) * 100).toFixed(4))),
     visitMinutes: new FormControl<number | null>(known.visitMinutes ?? VISIT_MINUTES),
     stopValve: new FormControl(known.places?.stopValve ?? '', { nonNullable: true }),
     breaker: new FormControl(known.places?.breaker ?? '', { nonNullable: true }),
     gasValve: new FormControl(known.places?.gasValve ?? '', { nonNullable: true }),
+    emergency: new FormControl(known.numbers?.emergency ?? '', { nonNullable: true }),
+    gas: new FormControl(known.numbers?.gas ?? '', { nonNullable: true }),
+    poison: new FormControl(known.numbers?.poison ?? '', { nonNullable: true }),
     currency: new FormControl(known.currency ?? '', { nonNullable: true }),
   });
 }
@@ -51,12 +73,14 @@ const KNOWS = [
   'name',
   'zone',
   'units',
+  'region',
   'hardness',
   'school',
   'risk',
   'visitMinutes',
   'currency',
   'places',
+  'numbers',
 ] as const satisfies readonly (keyof HouseholdDraft)[];
 
 /**
@@ -64,25 +88,44 @@ const KNOWS = [
  * @param stored the household that it changes: what the form does not ask stays
  */
 export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): HouseholdDraft {
-  const { name, zone, units, hardness, school, risk, visitMinutes, currency } = form.getRawValue();
-  const { stopValve, breaker, gasValve } = form.getRawValue();
-  const places = Object.fromEntries(
-    Object.entries({ stopValve, breaker, gasValve }).flatMap(([name, where]) =>
-      where.trim() ? [[name, where.trim()]] : [],
-    ),
-  );
+  const { name, zone, units, region, hardness, school, risk, visitMinutes, currency } =
+    form.getRawValue();
+  const { stopValve, breaker, gasValve, emergency, gas, poison } = form.getRawValue();
+  const places = filled({ stopValve, breaker, gasValve });
+  const numbers = filled({ emergency, gas, poison });
   return onto<HouseholdDraft>(stored, KNOWS, {
     name: name.trim(),
     zone,
     units,
-    ...(hardness === null ? {} : { hardness }),
+    // Said only where units do not say it already, or where it was said before.
+    ...(stored?.region || region !== regionOf({ units }) ? { region } : {}),
+    ...(hardness === null ? {} : { hardness: fromHardness(hardness, region, stored?.hardness) }),
     school,
     // A missing figure goes out as it is, so that the check can say so beside the field.
     risk: risk === null ? (risk as unknown as number) : risk / 100,
     ...(visitMinutes === null ? {} : { visitMinutes }),
     ...(currency.trim() ? { currency: currency.trim().toUpperCase() } : {}),
     ...(Object.keys(places).length ? { places } : {}),
+    ...(Object.keys(numbers).length ? { numbers } : {}),
   });
+}
+
+/** What something was written into. */
+const filled = (all: Record<string, string>): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(all).flatMap(([name, said]) => (said.trim() ? [[name, said.trim()]] : [])),
+  );
+
+/** mg/L in the unit in which the hardness of water is told in a region, as far as a person reads it. */
+const inHardness = (hardness: number, region: Region): number =>
+  Number(fromOwn(hardness, 'hardness', REGION_RULES[region].hardness).toPrecision(3));
+
+/** mg/L of what was typed; what was not changed stays to the last digit. */
+function fromHardness(typed: number, region: Region, before: number | undefined): number {
+  if (before !== undefined && inHardness(before, region) === typed) return before;
+  return Number(
+    toOwn({ value: typed, unit: REGION_RULES[region].hardness }, 'hardness').toFixed(2),
+  );
 }
 
 /** The fields of the household. */
@@ -120,14 +163,32 @@ export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): Ho
       </div>
       <div>
         <label class="form-label" for="h-units">Units</label>
-        <select id="h-units" class="form-select" formControlName="units">
+        <select id="h-units" class="form-select" formControlName="units" (change)="follow()">
           <option value="metric">Metric: litres, metres, °C</option>
           <option value="us">US customary: gallons, feet, °F</option>
         </select>
       </div>
       <div>
+        <label class="form-label" for="h-region">Kind of house</label>
+        <select
+          id="h-region"
+          class="form-select"
+          formControlName="region"
+          (change)="moved()"
+          [ncField]="prefix() + 'region'"
+        >
+          @for (one of regions; track one.id) {
+            <option [value]="one.id">{{ one.name }}</option>
+          }
+        </select>
+        <nc-problem [field]="prefix() + 'region'" />
+        <div class="form-text">
+          What things are called, what is built in, and what the law asks.
+        </div>
+      </div>
+      <div>
         <label class="form-label" for="h-hardness">
-          Water hardness, mg/L CaCO₃ <span class="soft">(if you know it)</span>
+          Water hardness, {{ hardnessUnit() }} <span class="soft">(if you know it)</span>
         </label>
         <input
           id="h-hardness"
@@ -135,14 +196,13 @@ export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): Ho
           type="number"
           inputmode="decimal"
           min="0"
-          max="2000"
           formControlName="hardness"
           [ncField]="prefix() + 'hardness'"
         />
         <nc-problem [field]="prefix() + 'hardness'" />
         <div class="form-text">
-          On your water bill. 0 to 60 soft, 61 to 120 moderately hard, 121 to 180 hard, above that
-          very hard.
+          On your water bill. Up to {{ classes()[0] }} soft, to {{ classes()[1] }} moderately hard,
+          to {{ classes()[2] }} hard, above that very hard.
         </div>
       </div>
       @if (intervals()) {
@@ -225,6 +285,25 @@ export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): Ho
             <nc-problem [field]="prefix() + 'places.' + one.id" />
           </div>
         }
+        @for (one of numbers; track one.id) {
+          <div>
+            <label class="form-label" [for]="'h-' + one.id"
+              >{{ one.label }} <span class="soft">(the number)</span></label
+            >
+            <input
+              class="form-control"
+              type="tel"
+              inputmode="tel"
+              maxlength="30"
+              autocomplete="off"
+              [id]="'h-' + one.id"
+              [placeholder]="one.id === 'emergency' ? rules().emergency : ''"
+              [formControlName]="one.id"
+              [ncField]="prefix() + 'numbers.' + one.id"
+            />
+            <nc-problem [field]="prefix() + 'numbers.' + one.id" />
+          </div>
+        }
       }
     </div>
   `,
@@ -243,10 +322,50 @@ export class HouseholdFieldsComponent {
   readonly intervals = input(false);
   /** Told again where something has to be shut off at once. */
   protected readonly places = [
-    { id: 'stopValve', label: 'Main tap of the water', such: 'Cellar, behind the boiler' },
+    {
+      id: 'stopValve',
+      label: told('Main tap of the water'),
+      such: told('Cellar, behind the boiler'),
+    },
     { id: 'breaker', label: 'Breaker of the machines', such: 'Hall, box 2, number 7' },
     { id: 'gasValve', label: 'Gas valve', such: 'Beside the meter' },
   ] as const;
+  /** Shown where something is wrong, ready to be dialled. */
+  protected readonly numbers = (Object.keys(NUMBER_NAMES) as HouseNumber[]).map((id) => ({
+    id,
+    label: NUMBER_NAMES[id],
+  }));
+  protected readonly regions = REGIONS.map((id) => ({ id, name: REGION_RULES[id].name }));
+  /** The region chosen in the form. */
+  readonly #region = linkedSignal(() => this.form().getRawValue().region);
+  protected readonly rules = computed(() => REGION_RULES[this.#region()]);
+  protected readonly hardnessUnit = computed(() => {
+    const unit = this.rules().hardness;
+    return unit === 'mg/L' ? 'mg/L CaCO₃' : unit === 'gpg' ? 'grains per gallon' : unit;
+  });
+  /** Where soft, moderately hard and hard end. */
+  protected readonly classes = computed(() =>
+    [60, 120, 180].map((most) => Math.round(fromOwn(most, 'hardness', this.rules().hardness))),
+  );
+
+  /** Another kind of house tells the hardness of water in another unit: the water stays as hard. */
+  protected moved(): void {
+    const { region, hardness } = this.form().controls;
+    if (hardness.value !== null) {
+      const amount = { value: hardness.value, unit: this.rules().hardness };
+      hardness.setValue(inHardness(toOwn(amount, 'hardness'), region.value));
+    }
+    this.#region.set(region.value);
+  }
+
+  /** Units say the kind of house, until somebody says it otherwise. */
+  protected follow(): void {
+    const { region, units } = this.form().controls;
+    if (region.dirty) return;
+    region.setValue(regionOf({ units: units.value }));
+    this.moved();
+  }
+
   protected readonly texts = SCHOOL_TEXTS;
   protected readonly looser = sayLooser;
   protected readonly schools = SCHOOLS.map((id) => ({ id, name: SCHOOL_TEXTS[id].name }));

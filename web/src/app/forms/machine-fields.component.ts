@@ -16,11 +16,12 @@ import {
 import { startWith, switchMap } from 'rxjs';
 import type { MachineForm } from './machine-form';
 import { FieldDirective, ProblemComponent } from './problems';
+import { HerePipe } from '../shared/here.pipe';
 
 /** The fields of a machine: how it is built and placed, or how it is used. */
 @Component({
   selector: 'nc-machine-fields',
-  imports: [ReactiveFormsModule, FieldDirective, ProblemComponent],
+  imports: [HerePipe, ReactiveFormsModule, FieldDirective, ProblemComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine-fields.component.html',
   styles: `

@@ -7,9 +7,18 @@ import {
   output,
   signal,
 } from '@angular/core';
-import { check, SCHOOL_TEXTS, VISIT_MINUTES, type Household } from '@needlecase/core';
+import {
+  check,
+  fromOwn,
+  rulesOf,
+  sayAmount,
+  SCHOOL_TEXTS,
+  VISIT_MINUTES,
+  type Household,
+} from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
+import { speakAtHome } from '../data/tongue';
 import { ToastsService } from '../data/toasts.service';
 import {
   HouseholdFieldsComponent,
@@ -55,11 +64,10 @@ const WORDS: Record<string, string> = {
     } @else {
       <p class="said">
         <strong>{{ house.name }}</strong>. Time zone {{ house.zone.replaceAll('_', ' ') }}. Units
-        {{ house.units === 'metric' ? 'metric' : 'US customary' }}. Water hardness
-        {{ house.hardness === undefined ? 'not known' : house.hardness + ' mg/L CaCO₃' }}. Rhythm:
-        {{ schools[house.school].name.toLowerCase() }}; a date leaves {{ percent() }} % chance that
-        a part is past its mark before it is cleaned. A visit takes about
-        {{ house.visitMinutes ?? usualMinutes }} minutes at work.
+        {{ house.units === 'metric' ? 'metric' : 'US customary' }}. {{ regionName() }}. Water
+        hardness {{ hardness() }}. Rhythm: {{ schools[house.school].name.toLowerCase() }}; a date
+        leaves {{ percent() }} % chance that a part is past its mark before it is cleaned. A visit
+        takes about {{ house.visitMinutes ?? usualMinutes }} minutes at work.
         <button type="button" class="btn btn-plain" (click)="edit()">Change</button>
       </p>
     }
@@ -88,6 +96,14 @@ export class HouseholdCardComponent {
   protected readonly failed = signal<ApiProblem | undefined>(undefined);
   protected readonly stored = signal<Household | undefined>(undefined);
   protected readonly percent = computed(() => Math.round(this.household().risk * 100));
+  protected readonly regionName = computed(() => rulesOf(this.household()).name);
+  protected readonly hardness = computed(() => {
+    const { hardness } = this.household();
+    const unit = rulesOf(this.household()).hardness;
+    return hardness === undefined
+      ? 'not known'
+      : sayAmount(fromOwn(hardness, 'hardness', unit), unit);
+  });
   protected readonly schools = SCHOOL_TEXTS;
   protected readonly usualMinutes = VISIT_MINUTES;
   /** The household as it was when the form was opened, or is stored now. */
@@ -111,7 +127,11 @@ export class HouseholdCardComponent {
     this.#problems.set(wrong);
     if (wrong.length) return this.#problems.show();
     this.#service.saveHousehold(draft, this.#base!.version).subscribe({
-      next: () => this.#done(),
+      next: (stored) => {
+        this.#done();
+        // What is drawn already keeps its words and units until the page is read anew.
+        if (speakAtHome(stored)) location.reload();
+      },
       error: (problem: ApiProblem) => {
         this.#problems.set(problem.errors);
         if (problem.status === 409) this.stored.set(problem.current as Household);

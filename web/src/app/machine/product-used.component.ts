@@ -13,12 +13,13 @@ import {
 } from '@needlecase/core';
 import { ChemicalsService } from '../data/chemicals.service';
 import { ToastsService } from '../data/toasts.service';
+import { NumbersComponent } from '../shared/numbers.component';
 import { SelectComponent } from '../shared/select.component';
 
 /** Notes a cleaning product that was used outside a visit, so that nothing wrong follows it. */
 @Component({
   selector: 'nc-product-used',
-  imports: [SelectComponent],
+  imports: [NumbersComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="note($event)">
@@ -32,6 +33,9 @@ import { SelectComponent } from '../shared/select.component';
       ></select>
       @if (label(); as text) {
         <p class="soft small">On the label: {{ text }}.</p>
+      }
+      @if (care(); as text) {
+        <p class="small">{{ text }}</p>
       }
       <label class="form-label" for="where">Where</label>
       <select
@@ -48,6 +52,9 @@ import { SelectComponent } from '../shared/select.component';
           >
           {{ meeting.rule.harm }} {{ meeting.rule.aid }}
         </p>
+      }
+      @if (meets().length) {
+        <nc-numbers [wanted]="['poison', 'emergency']" />
       }
       <button type="submit" class="btn btn-plain" [disabled]="!product()">
         {{ meets().length ? 'It was used all the same: note it' : 'Note it' }}
@@ -86,6 +93,10 @@ export class ProductUsedComponent {
   ]);
   protected readonly sayPlace = (id: string): string =>
     id === '' ? 'In the machine' : stationById(id).name;
+  protected readonly care = computed(() => {
+    const id = this.product();
+    return id ? productById(id).care : undefined;
+  });
   protected readonly label = computed(() => this.product() && productById(this.product()).label);
   protected readonly meets = computed<Meeting[]>(() =>
     this.product() ? meetingsOf(this.product(), this.present()).slice(0, 1) : [],

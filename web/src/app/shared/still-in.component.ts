@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import {
   FORBIDDEN,
   ruleOf,
+  told,
   sayProduct,
   stationById,
   type Active,
@@ -81,7 +82,7 @@ export class StillInComponent {
     const others = FORBIDDEN.flatMap(({ pair }) => pair).filter((active) =>
       there.some((one) => ruleOf(one, active)),
     );
-    return [...new Set(others.map((active) => SHORT[active]))]
+    return [...new Set(others.map((active) => told(SHORT[active])))]
       .join(', ')
       .replace(/, ([^,]*)$/, ' or $1');
   });

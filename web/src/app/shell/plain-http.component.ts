@@ -13,7 +13,7 @@ const NAME = 'plain-http-said';
       <section class="notice" role="status">
         <p>
           <strong>Opened over plain http.</strong> Loads, visits, trouble and measuring work. This
-          browser then keeps nothing for a cellar without reception, lets the screen go dark during
+          browser then keeps nothing for where there is no reception, lets the screen go dark during
           a visit, and shows no notice when a timer ends.
         </p>
         <button type="button" class="btn btn-plain" (click)="seen()">I see</button>

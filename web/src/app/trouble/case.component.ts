@@ -45,6 +45,7 @@ import { ToastsService } from '../data/toasts.service';
 import { withoutVersion } from '../forms/onto';
 import { CaseOnScreen } from './case-on-screen';
 import { CodeEntryComponent } from './code-entry.component';
+import { NumbersComponent } from '../shared/numbers.component';
 import { FirstComponent } from './first.component';
 import { FixComponent } from './fix.component';
 import { LookComponent } from './look.component';
@@ -85,6 +86,7 @@ const ENDINGS: readonly { ending: CaseEnding; say: string }[] = [
     FixComponent,
     LookComponent,
     NgbDropdownModule,
+    NumbersComponent,
     RouterLink,
     SuspectsComponent,
     TellComponent,

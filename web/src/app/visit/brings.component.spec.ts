@@ -1,5 +1,8 @@
 import { TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
 import type { Brought, ChemicalEvent } from '@needlecase/core';
+import { of } from 'rxjs';
+import { BenchService } from '../data/bench.service';
 import { BringsComponent } from './brings.component';
 
 const bleach: ChemicalEvent = {
@@ -15,6 +18,17 @@ describe('BringsComponent', () => {
     Object.defineProperty(Element.prototype, 'scrollIntoView', {
       value: () => undefined,
       configurable: true,
+    });
+    TestBed.configureTestingModule({
+      providers: [
+        provideRouter([]),
+        {
+          provide: BenchService,
+          useValue: {
+            bench$: of({ value: { household: { units: 'us', numbers: { poison: '555 0123' } } } }),
+          },
+        },
+      ],
     });
     const fixture = TestBed.createComponent(BringsComponent);
     const used: string[] = [];
@@ -58,6 +72,9 @@ describe('BringsComponent', () => {
     const alert = host.querySelector('[role=alert]')!.textContent;
     expect(alert).toContain('it gives chlorine gas');
     expect(alert).toContain('poison centre');
+    // Whom to call, ready to be dialled: the household's own, and where it keeps none the country's.
+    const dials = [...host.querySelectorAll<HTMLAnchorElement>('[href^=tel]')];
+    expect(dials.map(({ href }) => href)).toEqual(['tel:5550123', 'tel:911']);
     tap('with neither');
     expect(used).toEqual(['cleaner-mild']);
     tap('Vinegar');
@@ -77,5 +94,10 @@ describe('BringsComponent', () => {
     const { host } = ask([], undefined, true);
     const names = [...host.querySelectorAll('.choice b')].map(({ textContent }) => textContent);
     expect(names).not.toContain('Nothing');
+  });
+
+  it('tells what whoever uses it has to know, once it is chosen', () => {
+    const { host } = ask([], { product: 'bleach' } as Brought);
+    expect(host.querySelector('.care')!.textContent).toMatch(/Plain, 5 to 8 %.*goggles/);
   });
 });

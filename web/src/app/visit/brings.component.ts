@@ -20,6 +20,7 @@ import {
   type Meeting,
   type Product,
 } from '@needlecase/core';
+import { NumbersComponent } from '../shared/numbers.component';
 import { sayWhen } from '../shared/say-when';
 
 /**
@@ -28,6 +29,7 @@ import { sayWhen } from '../shared/say-when';
  */
 @Component({
   selector: 'nc-brings',
+  imports: [NumbersComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './brings.component.html',
   styleUrl: './brings.component.scss',
@@ -97,6 +99,11 @@ export class BringsComponent {
 
   protected name(product: string | undefined): string {
     return product === NOTHING ? 'nothing' : sayProduct(product);
+  }
+
+  /** What whoever uses it has to know. */
+  protected care(product: string): string | undefined {
+    return product === NOTHING ? undefined : productById(product).care;
   }
 
   protected told({ brought, present, rule, sure }: Meeting): string {

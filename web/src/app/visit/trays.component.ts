@@ -12,6 +12,7 @@ import {
   convert,
   figure,
   inUnits,
+  told,
   many,
   tripsFor,
   tubLitres,
@@ -128,7 +129,7 @@ export class TraysComponent {
   });
   protected readonly estimate = computed(() => {
     const height = this.height();
-    if (height === undefined) return 'A litre or so is normal; a full drum gives many trays.';
+    if (height === undefined) return told('A litre or so is normal; a full drum gives many trays.');
     const litres = tubLitres(height);
     const { trays, buckets } = tripsFor(litres);
     const left = trays - this.trays();

@@ -1,3 +1,5 @@
+import { spoken } from '../../../regions/spoken.js';
+
 /** What practitioners disagree on, each side with its reason, and what is done here unless you choose otherwise. */
 export interface Dispute {
   id: string;
@@ -8,7 +10,7 @@ export interface Dispute {
 }
 
 /** Common practice. */
-export const DISPUTES = [
+export const DISPUTES = spoken([
   {
     id: 'drum-cleaner',
     question: 'What goes into the hot cycle?',
@@ -111,7 +113,7 @@ export const DISPUTES = [
     ],
     ours: 'Clamps and metal tape; short screws where your code asks for them.',
   },
-] as const satisfies readonly Dispute[];
+] as const satisfies readonly Dispute[]);
 
 export type DisputeId = (typeof DISPUTES)[number]['id'];
 

@@ -9,6 +9,7 @@ import {
   type HabitId,
   type MachineKind,
 } from '../../../model/vocabulary.js';
+import { spoken } from '../../../regions/spoken.js';
 
 /** What is asked about how a machine is built and placed, and the answers in words. */
 export interface FeatureQuestion {
@@ -24,7 +25,7 @@ export interface FeatureQuestion {
 
 const UNKNOWN = { value: 'unknown', label: 'I do not know yet' };
 
-export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = [
+export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
   {
     id: 'filterAccess',
     name: 'Pump filter',
@@ -173,14 +174,14 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = [
       { value: 'unheated', label: 'A cellar or unheated' },
     ],
   },
-];
+]);
 
 /** What is asked about the use of a machine. */
 export const HABIT_QUESTIONS: readonly {
   id: HabitId;
   kinds: readonly MachineKind[];
   label: string;
-}[] = [
+}[] = spoken([
   { id: 'pets', kinds: MACHINE_KINDS, label: 'A pet that sheds' },
   { id: 'softener', kinds: MACHINE_KINDS, label: 'Softener or dryer sheets' },
   { id: 'overdose', kinds: WASHERS, label: 'More detergent than the label says' },
@@ -188,4 +189,4 @@ export const HABIT_QUESTIONS: readonly {
   { id: 'muddy-clothes', kinds: WASHERS, label: 'Muddy or clay-laden clothes, shoes' },
   { id: 'fleece', kinds: MACHINE_KINDS, label: 'Fleece, new towels' },
   { id: 'door-shut', kinds: FRONT_LOADERS, label: 'The door is kept shut' },
-];
+]);

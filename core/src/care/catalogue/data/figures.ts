@@ -1,5 +1,7 @@
+import { spoken } from '../../../regions/spoken.js';
+
 /** Small drawings beside steps: what each shows, for who cannot see it. Drawn by the screens. */
-export const FIGURES = {
+export const FIGURES = spoken({
   'plug-out': 'The plug drawn out of its socket.',
   'flap-left': 'The flap at the lower left of the front, with the tray before it.',
   'flap-right': 'The flap at the lower right of the front, with the tray before it.',
@@ -20,6 +22,6 @@ export const FIGURES = {
   exchanger: 'Water showered through the fins from both sides.',
   'duct-brush': 'A brush on rods in the duct, turned clockwise only.',
   hood: 'The hood’s flap lifted by the air, and a bag held over it.',
-} as const;
+} as const);
 
 export type FigureId = keyof typeof FIGURES;

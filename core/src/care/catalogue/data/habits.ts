@@ -8,6 +8,7 @@ import {
   type HabitId,
   type MachineKind,
 } from '../../../model/vocabulary.js';
+import { spoken } from '../../../regions/spoken.js';
 
 /** Something done with every load, before or after it. Never due, never counted against anybody. */
 export interface LoadHabit {
@@ -24,7 +25,7 @@ export interface LoadHabit {
 }
 
 /** Common practice. */
-export const LOAD_HABITS: readonly LoadHabit[] = [
+export const LOAD_HABITS: readonly LoadHabit[] = spoken([
   {
     id: 'pockets',
     when: 'before',
@@ -141,4 +142,4 @@ export const LOAD_HABITS: readonly LoadHabit[] = [
     why: 'A full tank stops the next load half way.',
     task: 'tank-empty',
   },
-];
+]);

@@ -1,8 +1,9 @@
 import { VENTED } from '../../../model/vocabulary.js';
 import type { Hazard } from '../types.js';
+import { spoken } from '../../../regions/spoken.js';
 
 /** Cautions, each shown at the step where it counts. Common practice. */
-export const HAZARDS: readonly Hazard[] = [
+export const HAZARDS: readonly Hazard[] = spoken([
   {
     id: 'electric',
     caution:
@@ -94,7 +95,7 @@ export const HAZARDS: readonly Hazard[] = [
   {
     id: 'duct-material',
     caution:
-      'Vinyl or plastic duct must not stay on a dryer: it burns. Foil is allowed only where your local code and the maker’s manual say so.',
+      'Vinyl or plastic duct burns. Some dryers are still supplied with one: metal is safer, change it. Foil is allowed only where your local code and the maker’s manual say so.',
   },
   {
     id: 'no-screen',
@@ -200,4 +201,4 @@ export const HAZARDS: readonly Hazard[] = [
     id: 'hot-hose',
     caution: 'Two hoses: shut both taps. What comes out of the hot one scalds: let it cool first.',
   },
-];
+]);

@@ -1,4 +1,5 @@
 import { DRYERS, DRYING, WASHERS, type MachineKind } from '../../../model/vocabulary.js';
+import { spoken } from '../../../regions/spoken.js';
 
 /** A load that wants care before it, after it, or both. */
 export interface LoadCare {
@@ -12,7 +13,7 @@ export interface LoadCare {
 }
 
 /** Common practice. */
-export const LOAD_CARE: readonly LoadCare[] = [
+export const LOAD_CARE: readonly LoadCare[] = spoken([
   {
     id: 'rugs',
     kinds: [...WASHERS, ...DRYERS],
@@ -137,7 +138,7 @@ export const LOAD_CARE: readonly LoadCare[] = [
     before: 'Similar sizes and weights together; balls instead of sheets.',
     why: 'Shirts are over-dried while towels are damp; sheets coat screen and strips.',
   },
-];
+]);
 
 /** What a kind of machine wants known before a load. */
 export const loadCareOf = (kind: MachineKind): LoadCare[] =>

@@ -1,7 +1,8 @@
 import type { SchoolId } from '../../../model/vocabulary.js';
+import { spoken } from '../../../regions/spoken.js';
 
 /** The schools of interval, told as rhythms, with what speaks for each. Common practice. */
-export const SCHOOL_TEXTS: Record<SchoolId, { name: string; for: string }> = {
+export const SCHOOL_TEXTS: Record<SchoolId, { name: string; for: string }> = spoken({
   often: {
     name: 'Little and often',
     for: 'Short visits, every part seldom dirty. More visits in the year, and no joint or seal worked on more than it bears.',
@@ -18,4 +19,4 @@ export const SCHOOL_TEXTS: Record<SchoolId, { name: string; for: string }> = {
     name: 'By the count',
     for: 'By loads rather than dates. Best where every load is counted.',
   },
-};
+});

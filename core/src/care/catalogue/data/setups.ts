@@ -1,11 +1,12 @@
 import { MACHINE_KINDS, DRYERS, VENTED, WASHERS } from '../../../model/vocabulary.js';
 import type { SetUp } from '../types.js';
+import { spoken } from '../../../regions/spoken.js';
 
 /** A tower is moved as a stack is; these are not one. */
 const ONE_PIECE_APART = MACHINE_KINDS.filter((kind) => kind !== 'tower');
 
 /** What several tasks need done first; done once in a visit and undone at its end. */
-export const SETUPS: readonly SetUp[] = [
+export const SETUPS: readonly SetUp[] = spoken([
   {
     id: 'cold',
     name: 'Cooled down',
@@ -456,4 +457,4 @@ export const SETUPS: readonly SetUp[] = [
       },
     ],
   },
-];
+]);

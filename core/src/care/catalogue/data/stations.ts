@@ -7,9 +7,10 @@ import {
   WASHERS,
 } from '../../../model/vocabulary.js';
 import type { Station } from '../types.js';
+import { spoken } from '../../../regions/spoken.js';
 
 /** Every station, in the order in which water or air passes it. */
-export const STATIONS: readonly Station[] = [
+export const STATIONS: readonly Station[] = spoken([
   {
     id: 'tap',
     name: 'Tap and fill hose',
@@ -236,4 +237,4 @@ export const STATIONS: readonly Station[] = [
     fouls:
       'Feet work loose and a machine begins to walk; belts and rollers wear. It is heard before it is seen.',
   },
-];
+]);

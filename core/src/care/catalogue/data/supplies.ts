@@ -1,4 +1,5 @@
 import type { SupplyUnit } from '../../../model/vocabulary.js';
+import { spoken } from '../../../regions/spoken.js';
 
 /** Something that care uses up, or a part that wears. Pack sizes are common ones; each house has its own. */
 export interface SupplyKind {
@@ -11,7 +12,7 @@ export interface SupplyKind {
 }
 
 /** Common practice. */
-export const SUPPLIES: readonly SupplyKind[] = [
+export const SUPPLIES: readonly SupplyKind[] = spoken([
   { id: 'dish-soap', name: 'Dish soap', unit: 'ml', pack: 500, for: 'washing filters and screens' },
   {
     id: 'vinegar',
@@ -92,4 +93,4 @@ export const SUPPLIES: readonly SupplyKind[] = [
     pack: 1,
     for: 'when it leaks or stays black',
   },
-];
+]);

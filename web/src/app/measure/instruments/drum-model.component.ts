@@ -58,7 +58,7 @@ export default class DrumModelComponent {
   protected readonly measuring = inject(Measuring);
   readonly #drum = inject(DrumService);
   protected readonly fields = FIELDS;
-  readonly #heater = computed(() => heaterOf(this.measuring.machine(), this.measuring.units()));
+  readonly #heater = computed(() => heaterOf(this.measuring.machine(), this.measuring.house()));
   protected readonly first = computed<Record<string, Amount>>(() => ({
     ...this.measuring.example(FIRST, FIELDS),
     heater: { value: this.#heater(), unit: 'W' },

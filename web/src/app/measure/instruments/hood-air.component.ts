@@ -12,7 +12,8 @@ import {
   bagSeconds,
   bestOf,
   BAG_FIELDS,
-  HEALTHY_FLOW,
+  healthyFlow,
+  heaterOf,
   hoodAirByBag,
   hoodAirBySpeed,
   sayByHand,
@@ -24,13 +25,14 @@ import { BandComponent } from '../parts/band.component';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { HerePipe } from '../../shared/here.pipe';
 
 const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
 
 /** Air at the hood, by a bag or an anemometer. */
 @Component({
   selector: 'nc-hood-air',
-  imports: [BandComponent, FiguresComponent, InstrumentComponent],
+  imports: [HerePipe, BandComponent, FiguresComponent, InstrumentComponent],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -52,7 +54,7 @@ const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
               [attr.aria-pressed]="by() === way"
               (click)="by.set(way)"
             >
-              {{ way === 'bag' ? 'A bin bag' : 'An anemometer' }}
+              {{ (way === 'bag' ? 'A bin bag' : 'An anemometer') | here }}
             </button>
           }
         </div>
@@ -112,11 +114,15 @@ export default class HoodAirComponent {
   protected readonly best = computed(() =>
     bestOf(this.measuring.figures()['bag-fill-time'], airOfBag),
   );
+  protected readonly against = computed(() => ({
+    best: this.best(),
+    heater: heaterOf(this.measuring.machine(), this.measuring.house()),
+  }));
   protected readonly result = computed(() =>
     this.measuring.attempt(() =>
       this.by() === 'bag'
-        ? hoodAirByBag(this.bag(), this.best())
-        : hoodAirBySpeed(this.speed(), this.best()),
+        ? hoodAirByBag(this.bag(), this.against())
+        : hoodAirBySpeed(this.speed(), this.against()),
     ),
   );
   protected readonly said = computed(() => {
@@ -126,11 +132,8 @@ export default class HoodAirComponent {
   protected readonly healthy = computed(() => {
     const at = (flow: number) =>
       inUnits(figure(flow, 'flow', { digits: 2 }), this.measuring.units());
-    return {
-      from: HEALTHY_FLOW.least,
-      to: HEALTHY_FLOW.most,
-      say: `healthy: ${at(HEALTHY_FLOW.least)} to ${at(HEALTHY_FLOW.most)}`,
-    };
+    const { least, most } = healthyFlow(this.against().heater);
+    return { from: least, to: most, say: `healthy: ${at(least)} to ${at(most)}` };
   });
   protected readonly marks = computed(() => {
     const best = this.best();

@@ -120,7 +120,7 @@ export default class RunningCostComponent {
     () => {
       const usual = this.measuring.example(USUAL, COST_FIELDS);
       const heater = {
-        value: heaterOf(this.measuring.machine(), this.measuring.units()),
+        value: heaterOf(this.measuring.machine(), this.measuring.house()),
         unit: 'W',
       };
       const figures = this.measuring.figures()['bag-fill-time'] ?? [];

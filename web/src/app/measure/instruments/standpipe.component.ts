@@ -12,6 +12,7 @@ import {
   HOSE_READINGS,
   PLUMBING_CODES,
   readFields,
+  rulesOf,
   STANDPIPE_FIELDS,
   standpipe,
   type Amount,
@@ -57,7 +58,13 @@ const FLOOR = 250;
         />
         <div class="pair">
           <label for="plumbing">Code where you live</label>
-          <select nc-select id="plumbing" [options]="codes" [(chosen)]="code"></select>
+          <select
+            nc-select
+            id="plumbing"
+            [options]="codes"
+            [(chosen)]="code"
+            [say]="sayCode"
+          ></select>
         </div>
         <p class="soft small">The heights at first are an example. What you change is kept.</p>
       </div>
@@ -92,7 +99,11 @@ export default class StandpipeComponent {
   protected readonly fields = STANDPIPE_FIELDS;
   protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
   protected readonly codes = PLUMBING_CODES;
-  protected readonly code = signal<PlumbingCode>('IPC');
+  protected readonly code = linkedSignal<PlumbingCode>(
+    () => rulesOf(this.measuring.house()).plumbing,
+  );
+  protected readonly sayCode = (code: PlumbingCode): string =>
+    code === 'EN' ? 'European practice (40 mm pipe)' : code;
   protected readonly given = linkedSignal(() => this.first());
   protected readonly floor = FLOOR;
   protected readonly result = computed(() =>

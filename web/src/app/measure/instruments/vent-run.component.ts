@@ -3,6 +3,7 @@ import {
   Component,
   computed,
   inject,
+  linkedSignal,
   signal,
   type WritableSignal,
 } from '@angular/core';
@@ -18,6 +19,7 @@ import {
   liningFor,
   MATERIALS,
   MM,
+  rulesOf,
   RUN_FIELDS,
   say,
   SETTLING_SPEED,
@@ -93,8 +95,13 @@ export default class VentRunComponent {
   readonly #drum = inject(DrumService);
 
   protected readonly fields = RUN_FIELDS;
-  protected readonly first = signal(FIGURES);
-  protected readonly figures = signal<Record<string, Amount>>(FIGURES);
+  /** What makers allow in this kind of house, until the manual's own figure is entered; m. */
+  readonly #limit = computed(() => rulesOf(this.measuring.house()).ductLimit);
+  protected readonly first = linkedSignal<Record<string, Amount>>(() => {
+    const limit = this.#limit();
+    return limit === undefined ? FIGURES : { ...FIGURES, makerLimit: M(limit) };
+  });
+  protected readonly figures = linkedSignal<Record<string, Amount>>(() => this.first());
   protected readonly material = signal<Material>('smooth-metal');
   protected readonly rows = signal<readonly Row[]>(FIRST.map((piece) => rowOf(piece)));
   protected readonly sayMaterial = (one: Material): string => one.replace('-', ' ');
@@ -176,7 +183,7 @@ export default class VentRunComponent {
 
   /** W. */
   protected readonly heater = computed(() =>
-    heaterOf(this.measuring.machine(), this.measuring.units()),
+    heaterOf(this.measuring.machine(), this.measuring.house()),
   );
   protected readonly plate = computed(() => this.measuring.machine()?.features.heater);
 

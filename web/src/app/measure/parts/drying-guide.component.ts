@@ -70,7 +70,7 @@ const STEPS: readonly Step[] = [
   },
   {
     title: 'Weigh it again',
-    how: 'As soon as it stops, in the same basket. If a meter hangs before the dryer, read it too.',
+    how: 'As soon as it stops, in the same basket. If a plug-in meter rated for the machine hangs before it, read it too.',
     fields: { after, energy },
   },
 ];

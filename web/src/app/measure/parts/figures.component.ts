@@ -18,6 +18,7 @@ import {
 } from '@needlecase/core';
 import { numberOf } from '../../forms/number-of';
 import { SelectComponent } from '../../shared/select.component';
+import { HerePipe } from '../../shared/here.pipe';
 
 interface Typed {
   text: string;
@@ -29,7 +30,7 @@ let number = 0;
 /** The figures that an instrument takes in, each with its unit, and what is wrong beside it. */
 @Component({
   selector: 'nc-figures',
-  imports: [SelectComponent],
+  imports: [HerePipe, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './figures.component.html',
   styleUrl: './figures.component.scss',

@@ -3,11 +3,12 @@ import { RouterLink } from '@angular/router';
 import type { Working } from '@needlecase/core';
 import { Measuring } from './measuring';
 import { SelectComponent } from '../../shared/select.component';
+import { HerePipe } from '../../shared/here.pipe';
 
 /** The frame round an instrument: whose machine, the form, what it draws, how it was worked out, keeping. */
 @Component({
   selector: 'nc-instrument',
-  imports: [RouterLink, SelectComponent],
+  imports: [HerePipe, RouterLink, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './instrument.component.html',
   styleUrl: './instrument.component.scss',

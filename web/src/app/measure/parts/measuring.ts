@@ -10,6 +10,7 @@ import {
   type Amount,
   type EntryDraft,
   type Fields,
+  type Household,
   type HouseholdDraft,
   type InstrumentName,
   type MachineView,
@@ -67,7 +68,11 @@ export class Measuring {
     merge(inject(BenchService).bench$, timer(LONGEST_READING_MS)).pipe(map(() => true)),
     { initialValue: false },
   );
-  readonly units = computed(() => this.bench()?.household.units ?? 'metric');
+  /** Units and kind of house. */
+  readonly house = computed<Pick<Household, 'region' | 'units'>>(
+    () => this.bench()?.household ?? { units: 'metric' },
+  );
+  readonly units = computed(() => this.house().units);
   readonly machines = computed(
     () => this.bench()?.machines.filter(({ kind }) => this.instrument.kinds.includes(kind)) ?? [],
   );

@@ -23,6 +23,7 @@ export function fakeMeasuring(household: Partial<HouseholdDraft> = {}, machineId
     machineId: signal(machineId),
     figures: signal<Record<string, unknown>>({}),
     units,
+    house: () => ({ units: units() }),
     bench,
     saving: signal(false),
     saved: signal(false),

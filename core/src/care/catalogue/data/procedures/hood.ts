@@ -32,7 +32,7 @@ export const HOOD: Procedure = {
       acts: { at: 'hood' },
       do: 'Look round the hood: it ends outdoors, 0.9 m (3 ft) or more from windows, doors and air intakes.',
       why: 'Closer, its damp and a gas dryer’s fumes come back in (IRC M1502.3). Never into a flue, chimney, loft, crawl space or garage.',
-      look: 'Elsewhere, or closer: have the duct moved, and leave a gas dryer off until then.',
+      look: 'Elsewhere, or closer: have the duct moved, and leave a gas dryer off until then. A hose out of a window, or a window kit: short, straight, and nobody’s open window beside it.',
     },
     {
       id: 'clear-hood',
@@ -73,7 +73,7 @@ export const HOOD: Procedure = {
       figure: 'hood',
       do: 'Run the dryer without heat. Hold a bin bag over the hood and count the seconds.',
       why: 'It proves that the air gets out, and gives a figure to compare.',
-      look: 'A 113 litre (30 gal) bag fills in about one to two and a half seconds on a clear run.',
+      look: 'A 113 litre (30 gal) bag fills in two and a half to five seconds on a clear run, with a strong heater in half of that.',
       hazards: ['bag-test', 'ladder'],
       reading: 'bag-fill-time',
     },

@@ -29,8 +29,9 @@ import { SERVICE } from './service.js';
 import { SOFTENER_CUP } from './softener-cup.js';
 import { TANK_EMPTY } from './tank-empty.js';
 import { TRANSITION_HOSE } from './transition-hose.js';
+import { spoken } from '../../../../regions/spoken.js';
 
-export const PROCEDURES: readonly Procedure[] = [
+export const PROCEDURES: readonly Procedure[] = spoken([
   FLUFF_RINSE,
   BELT_ROLLERS,
   BLOWER_WHEEL,
@@ -61,4 +62,4 @@ export const PROCEDURES: readonly Procedure[] = [
   SOFTENER_CUP,
   TANK_EMPTY,
   TRANSITION_HOSE,
-];
+]);

@@ -24,13 +24,13 @@ export const PUMP_FILTER: Procedure = {
     'hair tie',
     'button',
     'toothpick',
-    'fluff',
+    'lint',
     'fabric',
     'gum',
     'padding',
     'rubber granules',
     'mask',
-    'colour catcher',
+    'dye catcher',
   ],
   steps: [
     {
