@@ -31,7 +31,7 @@ export interface Forbidden {
 const BREATHING =
   'Breathing comes first: out into fresh air; hard breathing, a cough that stays, or a faint: the emergency number at once.';
 const CALL = 'Call the poison centre also where nobody feels ill: the harm can come hours later.';
-const GAS_AID = `If it has happened: get out and shut the door behind you, open windows only on your way, and do not go back to clean up. ${BREATHING} Stinging eyes: lenses out, rinse with water for 15 minutes. ${CALL}`;
+const GAS_AID = `If it has happened: get out and shut the door behind you. Open windows only on your way, and do not go back to clean up. ${BREATHING} Stinging eyes: lenses out, rinse with water for 15 minutes. ${CALL}`;
 const SKIN_AID = `If it has happened: do not touch or move it, get out and air the room from outside. ${BREATHING} On skin: wet clothes off, rinse for 15 minutes. In the eyes: lenses out, rinse for 15 minutes. Swallowed: rinse the mouth, do not vomit. ${CALL}`;
 
 const PERACIDS =

@@ -35,7 +35,7 @@ export const DOOR_RUNGS = spoken({
   },
   cool: {
     id: 'cool',
-    do: 'Let it cool. After a hot cycle a full drum takes three to eight hours, and double glass hides it: wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
+    do: 'Let it cool: wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F). After a hot cycle a full drum takes three to eight hours, and double glass hides it.',
     why: 'It scalds long after it looks still.',
     minutes: 5,
     hazards: ['scald'],
@@ -57,7 +57,7 @@ export const DOOR_RUNGS = spoken({
   },
   'drain-behind': {
     id: 'drain-behind',
-    do: 'Two of you: reach behind without moving the machine, lift the drain hose off its pipe with its end held high, then lower it into a bucket and raise it again when the bucket is two thirds full. No room to reach: a service technician pumps it out.',
+    do: 'Two of you: reach behind without moving the machine, and lift the drain hose off its pipe with its end held high. Lower it into a bucket, and raise it again at two thirds. No room to reach: a service technician pumps it out.',
     why: 'The filter is out of reach from the front, and a full machine is never moved. Raised above the water, the end stops.',
     minutes: 45,
     hazards: ['full-drum', 'scald', 'electric'],
@@ -73,7 +73,7 @@ export const DOOR_RUNGS = spoken({
   },
   reset: {
     id: 'reset',
-    do: 'Try the maker’s reset sequence, as the manual has it; often a press of some seconds on one or two buttons, or a short spin and drain.',
+    do: 'Try the maker’s reset sequence, as the manual has it. Often it is a press of some seconds on one or two buttons, or a short spin and drain.',
     why: 'The control may think that a cycle still runs.',
     minutes: 4,
     frees: true,

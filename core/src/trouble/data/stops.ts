@@ -100,7 +100,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
     id: 'over-sill',
     say: 'Water stands above the sill of the door',
     kinds: FRONT,
-    now: 'Do not open the door, and do not pull at it. Stop the cycle, shut the tap, and pull the plug; wet or out of reach: its circuit breaker. After a hot cycle it scalds, and double glass hides it: wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
+    now: 'Do not open the door, and do not pull at it. Stop the cycle, shut the tap, and pull the plug; wet or out of reach: its circuit breaker. After a hot cycle it scalds, and double glass hides it. Wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
     shuts: ['breaker', 'stopValve'],
     call: 'If water keeps coming in with the machine off, shut the main tap and call a plumber.',
     then: { say: 'Power and tap are off: let the water out', finding: 'wont-drain' },

@@ -8,7 +8,7 @@ export const FIGURES = spoken({
   'drain-down': 'The short hose beside the filter, its cap off, over a tray half full.',
   'filter-out': 'The filter’s handle, turned anticlockwise.',
   'filter-in': 'The filter’s notch in line, turned clockwise until its tab meets the stop.',
-  impeller: 'The little wheel at the back of the housing, turned by a finger.',
+  impeller: 'The little wheel at the back of the housing, turned with a skewer.',
   fold: 'The gasket’s fold with three drain holes at its bottom.',
   drawer: 'The drawer drawn out while the tab at its back is pressed.',
   jets: 'A thin wire in one of the small holes of the roof above the drawer.',

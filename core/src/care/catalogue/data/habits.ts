@@ -88,7 +88,7 @@ export const LOAD_HABITS: readonly LoadHabit[] = spoken([
     when: 'before',
     kinds: MACHINE_KINDS,
     name: 'Looked into the drum',
-    why: 'Children and pets climb in, and a lighter in a pocket burns the house.',
+    why: 'Children and pets climb in. A lighter left in a pocket catches fire in a dryer.',
   },
   {
     id: 'at-home',

@@ -45,7 +45,7 @@ export const HAZARDS: readonly Hazard[] = spoken([
   {
     id: 'mould-remover',
     caution:
-      'Many mould removers contain chlorine bleach. Put it on a cloth, do not spray it. Gloves, goggles, window open; not with asthma. As long as the label says and nothing else with it: never vinegar, citric acid, descaler, ammonia, alcohol or peroxide. A full rinse before anything else goes in. Pet bedding with urine gives off ammonia: keep bleach away from it.',
+      'Many mould removers contain chlorine bleach. On a cloth, never sprayed; gloves, goggles, window open; not with asthma. Never with vinegar, citric acid, descaler, ammonia, alcohol or peroxide, nor on pet bedding with urine. A full rinse before anything else goes in.',
   },
   {
     id: 'acid',
@@ -70,7 +70,7 @@ export const HAZARDS: readonly Hazard[] = spoken([
   {
     id: 'moving',
     caution:
-      'Pull with a second person if it does not slide easily: a washer weighs 60 to 100 kg (130 to 220 lb). Watch that the cable, the hoses and the duct come along and are not stretched.',
+      'Pull with a second person if it does not slide easily: a machine weighs 30 to 100 kg (70 to 220 lb). Watch that the cable, the hoses and the duct come along and are not stretched.',
   },
   {
     id: 'stacked',
@@ -120,7 +120,7 @@ export const HAZARDS: readonly Hazard[] = spoken([
   {
     id: 'never-indoors',
     caution:
-      'A dryer never blows into the room, and never into a flue, chimney, loft, crawl space or garage: the damp makes mould and the lint burns. A gas dryer run with its duct off fills the house with carbon monoxide.',
+      'A dryer never blows into the room, nor into a flue, chimney, loft, crawl space or garage. The damp makes mould, and the lint burns. A gas dryer run with its duct off fills the house with carbon monoxide.',
   },
   {
     id: 'hot-glass',

@@ -207,7 +207,7 @@ export const STATIONS: readonly Station[] = spoken([
     name: 'Drying channel',
     line: 'air',
     kinds: ['washer-dryer'],
-    what: 'The closed way of the warm air: from the drum past a cold, wet wall where its water runs off, past fan and heater, and back.',
+    what: 'The closed way of the warm air. It goes from the drum past a cold, wet wall where its water runs off, past fan and heater, and back.',
     fouls:
       'There is no screen for lint. It sticks to the wet wall and to the fan, and drying gets longer and hotter.',
   },

@@ -16,7 +16,7 @@ export const CABINET: Procedure = {
       id: 'gas-stop',
       acts: { at: 'outside' },
       do: 'Gas dryer: stop here, leave the panels on, and have it done with the yearly service.',
-      why: 'Burner and valve are inside, and they are work for a licensed fitter.',
+      why: 'Burner and valve are inside, and they are work for a licensed gas fitter.',
       look: 'Set the gas valve and everything else back as it was.',
       hazards: ['gas-professional'],
       when: { energy: ['gas'] },

@@ -34,7 +34,6 @@ export const GASKET_WIPE: Procedure = {
       acts: { at: 'drum' },
       do: 'Leave the door and the drawer a hand open.',
       why: 'Moving air is what keeps mould away.',
-      look: 'Children or pets in the house: see the caution.',
       hazards: ['children'],
     },
   ],

@@ -53,7 +53,7 @@ export const HOOD: Procedure = {
       acts: { at: 'hood' },
       do: 'Shine the torch into the duct.',
       why: 'It shows whether the duct itself is due.',
-      look: 'More than a thin film of lint: brush the duct too. A hood whose outlet points down or to the side is unscrewed from the wall to see in: two to four screws, the seal behind it renewed.',
+      look: 'More than a thin film of lint: brush the duct too. A hood that opens down or to the side comes off the wall to see in: two to four screws. Renew the seal behind it.',
     },
   ],
   putBack: [

@@ -166,7 +166,7 @@ export const PUMP_FILTER: Procedure = {
       acts: { at: 'filter', needs: { filter: ['out'] } },
       do: 'Wipe the housing out, and look round it with the torch.',
       why: 'What stays in there goes straight to the impeller.',
-      look: 'The little impeller wheel at the back, with nothing round it. Slime or smell: a cloth damped with vinegar and water, then one with clear water.',
+      look: 'The little impeller wheel at the back, with nothing round it. Slime or smell: a soapy cloth, then one with clear water.',
       hazards: ['impeller'],
     },
     {

@@ -4,7 +4,7 @@ import type { Procedure } from '../../types.js';
 /** Common practice. What to ask of the yearly service, and what to write down. */
 export const SERVICE: Procedure = {
   task: 'service',
-  fetch: [{ what: 'The machine’s papers' }, { what: 'Its record, printed or on the telephone' }],
+  fetch: [{ what: 'The machine’s papers' }, { what: 'Its record, printed or on the phone' }],
   steps: [
     {
       id: 'call',

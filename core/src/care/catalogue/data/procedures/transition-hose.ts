@@ -14,7 +14,7 @@ export const TRANSITION_HOSE: Procedure = {
     {
       id: 'mirror',
       acts: { at: 'outside' },
-      do: 'Look behind the dryer with a torch and a mirror: what is the hose made of, and is it crushed?',
+      do: 'Look behind the dryer with torch and mirror: what is the hose made of, is it crushed?',
       why: 'A gas dryer is pulled out only for the yearly clean: each move bends its gas connector.',
       look: 'Rigid or semi-rigid metal is right. Vinyl, plastic, a crush or a loose end: do not use it until it is put right.',
       hazards: ['duct-material', 'gas-connector'],
