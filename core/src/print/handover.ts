@@ -13,6 +13,13 @@ import { PHASE_NAMES } from '../care/visit/visit-step.js';
 import { taskKey } from '../care/catalogue/set-ups.js';
 import { sayProduct } from '../chemistry/products.js';
 import { dayOf, many, sayDay } from '../units/calendar.js';
+import { rulesOf } from '../regions/rules.js';
+import {
+  NUMBER_NAMES,
+  PLACE_NAMES,
+  type HouseNumber,
+  type HousePlace,
+} from '../trouble/data/types.js';
 
 /** A sheet to hand to somebody: a machine's record, or a visit. What it looks like is not its business. */
 export interface Sheet {
@@ -59,8 +66,23 @@ export function machineFacts(machine: Machine, household: Household): Sheet['fac
       ? []
       : [{ name: 'Water hardness', value: `${Math.round(household.hardness)} mg/L as CaCO3` }]),
     ...built,
+    ...emergencyFacts(household),
   ];
 }
+
+/** Where what shuts things off is, and whom to call. */
+const emergencyFacts = ({ places = {}, numbers = {}, ...household }: Household): Sheet['facts'] => [
+  ...Object.entries(places).map(([place, where]) => ({
+    name: PLACE_NAMES[place as HousePlace],
+    value: where,
+  })),
+  ...Object.entries({ emergency: rulesOf(household).emergency, ...numbers }).map(
+    ([id, number]) => ({
+      name: NUMBER_NAMES[id as HouseNumber],
+      value: number,
+    }),
+  ),
+];
 
 /** What its papers say, as far as they were entered; and the ways that are its own. */
 function identityFacts(

@@ -56,4 +56,9 @@ export const REGION_SAYINGS: readonly RegionSaying[] = [
     us: 'A 30 gal (113 litre) bag fills in one to two and a half seconds on a clear run.',
     source: 'Common practice: 100 to 200 ft³/min with a 5.4 kW heater, less with a weaker one',
   },
+  {
+    eu: 'The manual’s table counts; where it says nothing, 2 to 4 m (7 to 13 ft).',
+    us: 'The manual’s table counts; where it says nothing, 35 ft (10.7 m) less the bends.',
+    source: 'IRC M1502.4.6.1 (US, from memory); makers elsewhere allow 2 to 4 m (common practice)',
+  },
 ];

@@ -453,7 +453,7 @@ export const CHECKS: readonly Check[] = spoken([
     id: 'add-up-run',
     kinds: VENTED,
     ask: 'Do straight lengths and bends add up to more than the manual allows?',
-    how: 'Measure the run and count the bends; the manual’s table, or 10.7 m (35 ft) less the bends.',
+    how: 'Measure the run and count the bends. The manual’s table counts; where it says nothing, 2 to 4 m (7 to 13 ft).',
     needs: ['a tape measure'],
     minutes: 12,
     mess: 0,

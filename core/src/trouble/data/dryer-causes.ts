@@ -189,6 +189,14 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
     fouling: 'cabinet',
     raised: { old: 0.12 },
     makes: { 'burning-smell': 'sometimes', 'long-drying': 'seldom', 'look-cabinet': DECIDES },
+    elsewhere: {
+      station: 'whole',
+      fix: {
+        who: 'professional',
+        say: 'Stop using it, and have its inside cleared of lint: on this machine it is reached only with the cabinet open.',
+        minutes: 180,
+      },
+    },
     fix: {
       who: 'skilled',
       say: 'Stop using it, then have the cabinet cleared.',
@@ -380,6 +388,7 @@ export const DRYER_CAUSES: readonly TroubleCause[] = [
       'stops-minutes': 'sometimes',
       'code-drain': 'sometimes',
       'slow-drift': 'often',
+      'burning-smell': 'seldom',
       'open-exchanger': DECIDES,
     },
     fix: {

@@ -135,7 +135,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     makes: { 'water-behind': 'nearly always', 'hose-seat': DECIDES },
     fix: {
       who: 'you',
-      say: 'Put the hose 15 to 30 cm (6 to 12 in) into the standpipe and secure it.',
+      say: 'Put the hose back where it belongs and tie it: 15 to 30 cm (6 to 12 in) into a standpipe, over a sink or a floor drain in its high loop.',
       task: 'drain-hose',
       minutes: 15,
       stages: ['pulled-out'],
@@ -503,8 +503,8 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     name: 'the hot and the cold hose are swapped',
     kinds: WASHERS,
     station: 'tap',
-    prior: 0.003,
-    raised: { moved: 0.04 },
+    prior: 0.015,
+    raised: { moved: 0.06 },
     makes: { 'wrong-heat': 'nearly always', 'hoses-look': DECIDES },
     fix: {
       who: 'you',

@@ -37,7 +37,7 @@ const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      lead="Let the dryer run on a timed cycle without heat, and stand outside. Keep the bag off the flap’s way."
+      lead="Let the dryer run on a timed cycle without heat, and stand outside on the ground, never on a ladder. Keep the bag off the flap’s way, and let go after 5 seconds."
       keep="Keep this reading"
       [working]="result().value?.working ?? []"
       [ready]="result().value !== undefined"

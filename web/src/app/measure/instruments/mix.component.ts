@@ -102,7 +102,7 @@ const FIRST: Record<string, Amount> = {
       @if (result().value; as r) {
         <div class="numbers">
           <div>
-            <b>{{ round(r.dissolves) }} g</b> of scale it still dissolves
+            <b>{{ round(r.dissolves) }} g</b> of scale, at most, it still dissolves
           </div>
           <div>
             <b>{{ r.alone.toFixed(1) }} g</b> the vinegar alone would

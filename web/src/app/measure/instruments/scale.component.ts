@@ -71,7 +71,7 @@ import { SelectComponent } from '../../shared/select.component';
             <b>{{ round(r.scale) }} g</b> of scale
           </div>
           <div>
-            <b>{{ round(r.acid) }} g</b> of citric acid dissolve it
+            <b>{{ round(r.acid) }} g</b> of citric acid, at least, dissolve it
           </div>
           <div>
             <b>{{ r.doses }}</b> {{ r.doses === 1 ? 'dose' : 'doses' }} of 100 g
