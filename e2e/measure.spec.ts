@@ -109,13 +109,13 @@ test('the guard stops vinegar after bleach in a planned order until a rinse', as
   await page.goto(`${demo.address}measure/mix`);
   await ready(page);
   await page
-    .getByRole('button', { name: 'Use next: Chlorine bleach in a hot empty cycle' })
+    .getByRole('button', { name: 'Use next: Chlorine bleach in a warm empty cycle' })
     .click();
   await page.getByRole('button', { name: 'Use next: Vinegar in a hot empty cycle' }).click();
   await expect(page.getByRole('alert')).toContainText('chlorine gas');
   await page.getByRole('button', { name: 'Begin anew' }).click();
   await page
-    .getByRole('button', { name: 'Use next: Chlorine bleach in a hot empty cycle' })
+    .getByRole('button', { name: 'Use next: Chlorine bleach in a warm empty cycle' })
     .click();
   await page.getByRole('button', { name: 'A full rinse comes next' }).click();
   await page.getByRole('button', { name: 'Use next: Vinegar in a hot empty cycle' }).click();

@@ -44,7 +44,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
   await expect(page.getByText('step 3 of')).toBeVisible();
   await goTo(page, 'Note how dirty it is');
   await page.getByRole('radio', { name: /moderate/ }).check({ force: true });
-  await goTo(page, 'If there is mould');
+  await goTo(page, 'Mould or film left');
   await page.getByRole('button', { name: /^Mould remover with chlorine/ }).click();
   await goTo(page, 'run a rinse');
   await page.getByRole('button', { name: 'A full rinse has run to its end' }).click();

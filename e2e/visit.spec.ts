@@ -23,7 +23,7 @@ test('chlorine on the gasket stops vinegar in the drum until a rinse has run', a
 }) => {
   test.slow();
   await begin(page, demo, 'Cellar washer', 'gasket-folds', 'drum-clean');
-  await goTo(page, 'If there is mould');
+  await goTo(page, 'Mould or film left');
   const onward = page.locator('[data-onward]');
   await expect(onward).toBeDisabled();
   await page.getByRole('button', { name: /^Mould remover with chlorine/ }).click();
@@ -122,9 +122,9 @@ test('a second screen sees the first one’s progress within a second', async ({
   const second = await context.newPage();
   await second.goto(`${demo.address}visit/${visit.id}`);
   await ready(second);
-  await expect(second.locator('[data-step-title]')).toContainText('Lift the cup off');
+  await expect(second.locator('[data-step-title]')).toContainText('Switch the machine off');
   await page.locator('[data-onward]').click();
-  await expect(second.locator('[data-step-title]')).toContainText('Note how it looks', {
+  await expect(second.locator('[data-step-title]')).toContainText('Lift the cup off', {
     timeout: 1000,
   });
 });
@@ -147,11 +147,11 @@ test('a swipe goes on and back', async ({ page, demo }) => {
     );
   const title = page.locator('[data-step-title]');
   await swipe(300, 120);
-  await expect(title).toContainText('Note how it looks');
-  await swipe(100, 130);
-  await expect(title).toContainText('Note how it looks');
-  await swipe(80, 290);
   await expect(title).toContainText('Lift the cup off');
+  await swipe(100, 130);
+  await expect(title).toContainText('Lift the cup off');
+  await swipe(80, 290);
+  await expect(title).toContainText('Switch the machine off');
 });
 
 test('what soaks is not touched before its time, and no rinse is told while the machine cannot run', async ({
@@ -160,7 +160,7 @@ test('what soaks is not touched before its time, and no rinse is told while the 
 }) => {
   test.slow();
   await begin(page, demo, 'Cellar washer', 'gasket-folds', 'pump-filter');
-  await goTo(page, 'If there is mould');
+  await goTo(page, 'Mould or film left');
   await page.getByRole('button', { name: /^Mould remover with chlorine/ }).click();
   // The work that does not touch it comes meanwhile.
   await goTo(page, 'If it smells or is slimy');
@@ -198,17 +198,18 @@ test('a tower: from its first start, with the filter behind the lower front, to 
 
   const { id: machineId } = await machineCalled(empty, 'Hall tower');
   const visit = await empty.api<Visit>('runs', {
-    tasks: ['pump-filter', 'transition-hose'].map((task) => ({ machineId, task })),
+    tasks: ['pump-filter', 'duct-run'].map((task) => ({ machineId, task })),
   });
   await page.goto(`${empty.address}visit/${visit.id}`);
   await page.getByRole('button', { name: 'Begin with the first step' }).click();
-  await goTo(page, 'Move the stack or tower only with a second person');
-  await goTo(page, 'Take the whole lower front off');
+  await goTo(page, 'Two of you: move the stack or tower');
+  await goTo(page, 'Unscrew the whole lower front');
   await goTo(page, 'Pour two litres');
   await goTo(page, 'Hang the lower front');
-  await goTo(page, 'feel round both joints');
+  await goTo(page, 'feel round the joints');
+  await goTo(page, 'open the gas valve, and brush soapy water');
   await goTo(page, 'Two of you: push the stack back');
-  await goTo(page, 'open the gas valve from the side');
+  await goTo(page, 'Smell at the gas valve');
   await goTo(page, 'Is this right?');
   await page.getByRole('button', { name: 'Finish and record' }).click();
   await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();

@@ -4,7 +4,6 @@ import {
   computed,
   inject,
   linkedSignal,
-  signal,
 } from '@angular/core';
 import {
   convert,
