@@ -69,6 +69,8 @@ export function inTongue(text: string, { region, units }: Tongue): string {
   for (const [written, there] of sayingsOf(region)) {
     if (told.includes(written)) told = told.replace(written, there);
   }
+  // Figures first: their units are words that differ as well.
+  if (units) told = inOneUnit(told, units);
   const table = tableOf(region);
   if (table) {
     told = told.replace(table.pattern, (found) => {
@@ -76,5 +78,5 @@ export function inTongue(text: string, { region, units }: Tongue): string {
       return /^\p{Lu}/u.test(found) ? capitalised(there) : there;
     });
   }
-  return units ? inOneUnit(told, units) : told;
+  return told;
 }

@@ -12,7 +12,7 @@ import { BenchService } from '../data/bench.service';
   template: `
     <p class="numbers">
       @for (one of numbers(); track one.id) {
-        <a class="btn btn-plain" [href]="'tel:' + one.dial">{{ one.name }}: {{ one.number }}</a>
+        <a class="btn btn-thread" [href]="'tel:' + one.dial">{{ one.name }}: {{ one.number }}</a>
       }
       @if (missing(); as which) {
         <a class="small" routerLink="/house">Keep your own: {{ which }}</a>

@@ -42,7 +42,7 @@ import { ToastsService, type Toast } from '../data/toasts.service';
     ::ng-deep nc-toasts .toast {
       --bs-toast-bg: var(--ink);
       --bs-toast-color: var(--linen);
-      --bs-toast-max-width: 26rem;
+      --bs-toast-max-width: min(26rem, 100vw - 2rem);
       @include patch;
       font-size: 1rem;
     }

@@ -111,7 +111,7 @@ export const DUCT_RUN: Procedure = {
       why: 'It proves the air gets out, and gives a figure to compare next year.',
       look: 'A 113 litre (30 gal) bag fills in two and a half to five seconds on a clear run, with a strong heater in half of that.',
       reading: 'bag-fill-time',
-      hazards: ['bag-test', 'ladder'],
+      hazards: ['bag-test'],
     },
     {
       id: 'leak-feel',

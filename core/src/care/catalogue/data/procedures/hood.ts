@@ -74,7 +74,7 @@ export const HOOD: Procedure = {
       do: 'Run the dryer without heat. Hold a bin bag over the hood and count the seconds.',
       why: 'It proves that the air gets out, and gives a figure to compare.',
       look: 'A 113 litre (30 gal) bag fills in two and a half to five seconds on a clear run, with a strong heater in half of that.',
-      hazards: ['bag-test', 'ladder'],
+      hazards: ['bag-test'],
       reading: 'bag-fill-time',
     },
   ],
