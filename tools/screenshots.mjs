@@ -105,7 +105,7 @@ const SHOTS = {
       return `visit/${(await beginRun(tasks)).id}`;
     },
     act: async (page) => {
-      await until(page, 'If there is mould');
+      await until(page, 'Mould or film left');
       await page.getByRole('button', { name: /^Mould remover with chlorine/ }).click();
       await page.locator('[data-onward]').click();
       const title = () => page.locator('h1').first().textContent();
