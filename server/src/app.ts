@@ -70,11 +70,7 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
   app.use('/api', ownOriginOnly, express.json({ limit: 1_000_000, strict: true }));
   app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES }));
   app.get('/api/openapi.json', (_request, response) => void response.json(openApi(routes)));
-  app.use('/api', (_request, _response, next) => {
-    const household = store.household.get();
-    speakAs(household ? tongueOf(household) : AS_WRITTEN);
-    next();
-  });
+  app.use('/api', forHousehold(store));
   for (const route of routes) mount(app, route, store);
   app.use('/api', (request, response) => {
     const path = `/api${request.path}`;
@@ -90,6 +86,35 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
   app.use(problems);
   return { express: app, store, changes, routes };
 }
+
+/**
+ * What was noted for one household is not taken by another's server, and everything is told in the words of
+ * the one that is served.
+ */
+const forHousehold =
+  (store: Store): express.RequestHandler =>
+  (request, response, next) => {
+    const household = store.household.get();
+    speakAs(household ? tongueOf(household) : AS_WRITTEN);
+    if (household) response.set(HOUSEHOLD, household.id);
+    const wanted = request.get(HOUSEHOLD);
+    if (wanted === undefined || wanted === household?.id) return next();
+    sendProblem(
+      response,
+      new ProblemError(
+        421,
+        household
+          ? 'This is the Needlecase of another household.'
+          : 'This Needlecase has no household yet.',
+        {
+          detail:
+            'Nothing was stored. What you noted stays on your device until its own server is reached.',
+        },
+      ),
+    );
+  };
+/** Names the household that something is for, or that was served. */
+const HOUSEHOLD = 'Needlecase-Household';
 
 function security(): express.RequestHandler {
   return helmet({

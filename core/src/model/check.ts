@@ -1,4 +1,5 @@
 import type { ErrorObject } from 'ajv';
+import { INSTANT } from './instants.js';
 import type { DraftName } from './schemas.js';
 import * as validators from './validators.generated.js';
 
@@ -44,6 +45,8 @@ function fieldOf(error: ErrorObject): string {
 
 const decode = (part: string): string => part.replaceAll('~1', '/').replaceAll('~0', '~');
 
+const NOT_A_TIME = 'Give a date and time, such as 2026-03-01T09:30:00Z.';
+
 function sentence(error: ErrorObject): string {
   const limits = error.parentSchema as { minimum?: number; maximum?: number } | undefined;
   const limit = (error.params as { limit?: number }).limit;
@@ -72,6 +75,7 @@ function sentence(error: ErrorObject): string {
         : `Give a number above ${limit}, up to ${limits.maximum}.`;
     case 'minLength':
     case 'pattern':
+      if ((error.params as { pattern?: string }).pattern === INSTANT) return NOT_A_TIME;
       return limit === 1 || error.keyword === 'minLength'
         ? 'Write something here.'
         : 'This is empty or has signs that do not belong here.';
@@ -85,7 +89,7 @@ function sentence(error: ErrorObject): string {
       return 'The same thing is here twice.';
     case 'format':
       return {
-        'date-time': 'Give a date and time, such as 2026-03-01T09:30:00Z.',
+        'date-time': NOT_A_TIME,
         date: 'Give a date, such as 2026-03-01.',
         uuid: 'This is not an id.',
       }[(error.params as { format: string }).format]!;

@@ -28,6 +28,7 @@ import {
   WAYS,
   type WayId,
 } from './vocabulary.js';
+import { instant } from './instants.js';
 import { REGIONS } from '../regions/region.js';
 
 /*
@@ -42,7 +43,6 @@ const oneOf = <const T extends readonly string[]>(values: T) =>
 const text = (most: number, least = 0) =>
   Type.String({ minLength: least, maxLength: most, ...(least > 0 ? { pattern: '\\S' } : {}) });
 const id = () => Type.String({ format: 'uuid' });
-const instant = () => Type.String({ format: 'date-time' });
 const optionalMultiplier = () => Type.Optional(Type.Number({ minimum: 1, maximum: 5 }));
 const calendarDate = () => Type.String({ format: 'date' });
 
@@ -261,6 +261,8 @@ export const EntryDraft = closed(
     machineId: Type.Optional(id()),
     kind: oneOf(ENTRY_KINDS),
     at: instant(),
+    /** What the clock of the device said, where that is off. */
+    deviceAt: Type.Optional(instant()),
     author: Type.Optional(text(60)),
     source: Type.Optional(oneOf(ENTRY_SOURCES)),
     station: Type.Optional(text(40, 1)),

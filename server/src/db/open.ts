@@ -5,6 +5,7 @@ import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { existsSync, mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { mendInstants } from './mend.js';
 import * as tables from './tables.js';
 
 export type Db = BetterSQLite3Database<typeof tables> & { $client: Database.Database };
@@ -33,6 +34,7 @@ export function openDatabase(file: string): Db {
   }
   const db = drizzle(client, { schema: tables });
   if (behind > 0) migrate(db, { migrationsFolder: MIGRATIONS });
+  if (!isNew && behind > 0) mendInstants(client);
   return db;
 }
 

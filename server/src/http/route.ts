@@ -1,7 +1,13 @@
 import type { AnswerName, ApiAnswers, FieldProblem } from '@needlecase/core';
 import { check } from '@needlecase/core';
 import { checkQuery } from '@needlecase/core/model/check-asked';
-import type { DraftName, DRAFTS, QueryName, QUERIES } from '@needlecase/core/model/schemas';
+import { keptInstant, mapInstants } from '@needlecase/core/model/instants';
+import {
+  DRAFTS,
+  type DraftName,
+  type QueryName,
+  type QUERIES,
+} from '@needlecase/core/model/schemas';
 import type { Express, Request, RequestHandler } from 'express';
 import { createHash } from 'node:crypto';
 import type { Static, TSchema } from 'typebox';
@@ -144,7 +150,9 @@ function read(route: Route, request: Request): Ask {
   return {
     params,
     query,
-    body: request.body as unknown,
+    body: route.body
+      ? mapInstants(DRAFTS[route.body], request.body as unknown, keptInstant)
+      : (request.body as unknown),
     version: route.guarded ? versionOf(request) : 0,
   };
 }

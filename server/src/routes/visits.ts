@@ -69,7 +69,8 @@ export const visitRoutes = (store: Store): Route[] => {
           });
         }
         const { progress } = ask.body;
-        if (progress) mustBeRight(checkProgress(visit, progress, store.machines.list()));
+        if (progress)
+          mustBeRight(checkProgress(visit, progress, store.machines.list(), Date.now()));
         const changed = store.visits.change(visit, ask.body);
         told(changed);
         return { body: changed, version: changed.version };

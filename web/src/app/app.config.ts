@@ -1,4 +1,4 @@
-import { provideHttpClient, withFetch } from '@angular/common/http';
+import { provideHttpClient, withFetch, withInterceptors } from '@angular/common/http';
 import {
   isDevMode,
   provideAppInitializer,
@@ -9,13 +9,14 @@ import {
 import { provideServiceWorker } from '@angular/service-worker';
 import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
 import { routes } from './app.routes';
+import { hearsClock } from './data/clock';
 import { tellOfUpdates } from './shell/app-update';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
-    provideHttpClient(withFetch()),
+    provideHttpClient(withFetch(), withInterceptors([hearsClock])),
     provideAppInitializer(tellOfUpdates),
     // After the first view stands: keeping the app must not slow it down.
     provideServiceWorker('ngsw-worker.js', {

@@ -2,6 +2,7 @@ import type { EntryDraft, Machine } from '../../model/schemas.js';
 import type { FieldProblem } from '../../model/check.js';
 import { ENTRY_KINDS, kindOfEntry, type ToldField } from '../../model/entry-kinds.js';
 import { dayOf, sayDay } from '../../units/calendar.js';
+import { wrongTime } from '../../units/clock.js';
 import { isWrong, readReading } from '../../units/reading.js';
 import {
   isTask,
@@ -15,9 +16,6 @@ import {
 import type { Build } from '../catalogue/types.js';
 import { LOAD_HABITS } from '../catalogue/data/habits.js';
 
-/** Phones' clocks are off by some; more than this ahead is a mistake. */
-const CLOCK_SLACK_MS = 10 * 60_000;
-const EARLIEST = Date.parse('1990-01-01T00:00:00Z');
 /** What any entry may name. */
 const COMMON: ReadonlySet<string> = new Set(['machineId', 'station', 'task', 'caseId', 'note']);
 
@@ -38,8 +36,8 @@ export function checkEntry(
   const problems: FieldProblem[] = [];
   const wrong = (field: keyof EntryDraft, message: string) => problems.push({ field, message });
   const at = Date.parse(draft.at);
-  if (at > now + CLOCK_SLACK_MS) wrong('at', 'This is in the future. Give a time up to now.');
-  if (at < EARLIEST) wrong('at', 'This is before 1990. Give a later date.');
+  const impossible = wrongTime(at, now);
+  if (impossible) wrong('at', impossible);
   const since = machine?.inUseSince;
   if (since !== undefined && dayOf(at, zone) < since) {
     wrong(

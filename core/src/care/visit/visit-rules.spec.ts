@@ -1,3 +1,5 @@
+import { emptyProgress } from './progress.js';
+import type { VisitProgress } from '../../model/schemas.js';
 import { describe, expect, it } from 'vitest';
 import { QUANTITIES } from '../../model/quantities.js';
 import type { Machine } from '../../model/schemas.js';
@@ -50,6 +52,12 @@ function asking(kind: MachineKind) {
   return { one, visit, steps };
 }
 
+const NOW = Date.parse('2026-06-15T10:00:00Z');
+const noting = (readings: VisitProgress['readings']): VisitProgress => ({
+  ...emptyProgress(),
+  readings,
+});
+
 describe('the figures that a visit noted', () => {
   it('are asked for somewhere, or the law below has nothing to hold', () => {
     expect(MACHINE_KINDS.flatMap((kind) => asking(kind).steps).length).toBeGreaterThan(2);
@@ -58,7 +66,7 @@ describe('the figures that a visit noted', () => {
   it.each(MACHINE_KINDS)('of a %s are within what each quantity can be', (kind) => {
     const { one, visit, steps } = asking(kind);
     const fieldsOf = (key: string, value: number) =>
-      checkProgress(visit, { readings: { [key]: { value } } }, [one]).map(({ field }) => field);
+      checkProgress(visit, noting({ [key]: { value } }), [one], NOW).map(({ field }) => field);
     for (const { key, quantity } of steps) {
       const { least, most } = QUANTITIES[quantity];
       const refused = [`progress.readings.${key}.value`];
@@ -75,7 +83,7 @@ describe('the figures that a visit noted', () => {
   it('of a step that is not in the visit, or that asks for none, are no concern of it', () => {
     const { one, visit } = asking('front-load-washer');
     const readings = { 'no-such-step': { value: 1e308 } };
-    expect(checkProgress(visit, { readings }, [one])).toEqual([]);
-    expect(checkProgress(visit, { readings: {} }, [])).toEqual([]);
+    expect(checkProgress(visit, noting(readings), [one], NOW)).toEqual([]);
+    expect(checkProgress(visit, noting({}), [], NOW)).toEqual([]);
   });
 });

@@ -1,6 +1,14 @@
 import type { FieldProblem } from '../../model/check.js';
+import { instantsIn } from '../../model/instants.js';
 import { QUANTITIES } from '../../model/quantities.js';
-import type { Machine, Visit, VisitDraft, VisitProgress } from '../../model/schemas.js';
+import {
+  VisitProgress as VisitProgressSchema,
+  type Machine,
+  type Visit,
+  type VisitDraft,
+  type VisitProgress,
+} from '../../model/schemas.js';
+import { wrongTime } from '../../units/clock.js';
 import { isWrong, readReading } from '../../units/reading.js';
 import { tasksOf } from '../catalogue/lookup.js';
 import { planVisit, type VisitMachine } from './plan.js';
@@ -18,8 +26,26 @@ export function checkVisit({ tasks }: VisitDraft, machines: readonly Machine[]):
   });
 }
 
-/** What is wrong with the figures that a visit has noted: those that cannot be. */
+/**
+ * What is wrong with what a visit has noted: figures that cannot be, times that have not come yet.
+ * @param now UTC instant, milliseconds
+ */
 export function checkProgress(
+  visit: Pick<Visit, 'tasks'>,
+  progress: VisitProgress,
+  machines: readonly VisitMachine[],
+  now: number,
+): FieldProblem[] {
+  const times = instantsIn(VisitProgressSchema, progress).flatMap(
+    ({ path, at }): FieldProblem[] => {
+      const message = wrongTime(at, now);
+      return message ? [{ field: `progress.${path}`, message }] : [];
+    },
+  );
+  return [...times, ...wrongFigures(visit, progress, machines)];
+}
+
+function wrongFigures(
   visit: Pick<Visit, 'tasks'>,
   { readings }: Pick<VisitProgress, 'readings'>,
   machines: readonly VisitMachine[],

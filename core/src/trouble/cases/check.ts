@@ -1,15 +1,13 @@
 import type { FieldProblem } from '../../model/check.js';
 import type { CaseEvent } from '../../model/schemas.js';
 import type { MachineKind } from '../../model/vocabulary.js';
+import { wrongTime } from '../../units/clock.js';
 import { isWrong, readReading } from '../../units/reading.js';
 import { isFinding, isSymptom } from '../diagnosis/diagnosis.js';
 import { CAUSES } from '../data/causes.js';
 import { STOP_RULES } from '../data/stops.js';
 import { measureOf } from './measures.js';
 import { isCodeSign } from './state.js';
-
-/** Phones' clocks are off by some. */
-const CLOCK_SLACK_MS = 10 * 60_000;
 
 /**
  * Checks what a schema cannot see in what happened in a case.
@@ -25,9 +23,8 @@ export function checkCaseEvents(
     const problems: FieldProblem[] = [];
     const wrong = (field: string, message: string) =>
       problems.push({ field: `events.${i}.${field}`, message });
-    if (Date.parse(event.at) > now + CLOCK_SLACK_MS) {
-      wrong('at', 'This is in the future. Give a time up to now.');
-    }
+    const impossible = wrongTime(Date.parse(event.at), now);
+    if (impossible) wrong('at', impossible);
     if (event.kind === 'gone' && isCodeSign(event.finding)) {
       // Of which code is seen when the case is read.
     } else if ('finding' in event && !isFinding(event.finding, kind)) {

@@ -5,6 +5,7 @@ import { check, dayOf, isWasher, type Machine, type Programme } from '@needlecas
 import { LoadsService } from '../data/loads.service';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 import { fromLocal } from '../shared/local-time';
+import { instantNow, timeNow } from '../data/clock';
 
 const OF_WASHERS: { value: Programme | ''; label: string }[] = [
   { value: '', label: 'As usual' },
@@ -172,7 +173,7 @@ export class LoadsDialogComponent {
   readonly machine = signal<Machine | undefined>(undefined);
   readonly zone = signal('UTC');
 
-  protected readonly today = computed(() => dayOf(Date.now(), this.zone()));
+  protected readonly today = computed(() => dayOf(timeNow(), this.zone()));
   protected readonly washer = computed(() => isWasher(this.machine()?.kind ?? 'vented-dryer'));
   protected readonly programmes = computed(() => (this.washer() ? OF_WASHERS : OF_DRYERS));
   protected readonly form = computed(
@@ -192,15 +193,14 @@ export class LoadsDialogComponent {
   protected save(): void {
     const { count, programme, day } = this.form().getRawValue();
     const machine = this.machine()!;
-    const at =
-      day === this.today() ? new Date().toISOString() : fromLocal(`${day}T12:00`, this.zone());
+    const at = day === this.today() ? instantNow() : fromLocal(`${day}T12:00`, this.zone());
     const problems = check('EntryDraft', {
       kind: 'load',
       machineId: machine.id,
       at: at ?? '',
       count,
     }).map((one) => (one.field === 'at' ? { ...one, message: 'Give a day.' } : one));
-    if (!problems.length && Date.parse(at!) > Date.now()) {
+    if (!problems.length && Date.parse(at!) > timeNow()) {
       problems.push({ field: 'at', message: 'This is in the future. Give a day up to today.' });
     }
     this.#problems.set(problems);

@@ -13,6 +13,7 @@ import { OutboxService } from '../data/outbox.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { sayWhen } from '../shared/say-when';
+import { stamp } from '../data/clock';
 
 /** Work that is to be proved after the next load, and work that did not hold. */
 @Component({
@@ -130,7 +131,7 @@ export class ProofsComponent {
         station,
         step,
         result,
-        at: new Date().toISOString(),
+        ...stamp(),
         source: 'bench',
       })
       .catch(() =>

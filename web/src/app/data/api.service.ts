@@ -27,6 +27,8 @@ interface Change {
   version?: number;
   /** The same key for each try of the same deed. */
   key?: string;
+  /** The household it is for: the server of another one refuses it. */
+  house?: string;
 }
 
 /** After so long nobody answers any more, ms: a connection can die without a word. */
@@ -47,11 +49,12 @@ export class ApiService {
     method: 'POST' | 'PUT' | 'PATCH' | 'DELETE',
     path: string,
     body: unknown,
-    { version, key }: Change = {},
+    { version, key, house }: Change = {},
   ): Observable<T> {
     const headers = {
       ...(version === undefined ? {} : { 'If-Match': `"${version}"` }),
       ...(key === undefined ? {} : { 'Idempotency-Key': key }),
+      ...(house === undefined ? {} : { 'Needlecase-Household': house }),
     };
     return this.#http
       .request<T>(method, `/api/v1/${path}`, { body, headers })

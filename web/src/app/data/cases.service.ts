@@ -7,6 +7,7 @@ import { ChangesService } from './changes.service';
 import { OutboxService } from './outbox.service';
 import { newId } from './platform';
 import { ToastsService } from './toasts.service';
+import { instantNow } from './clock';
 
 /**
  * Cases of trouble: those of the server, with what was told here and has not arrived yet. What is told
@@ -49,7 +50,7 @@ export class CasesService {
 
   /** Adds to a case what happened; opens it where it is new. */
   tell(id: string, machineId: string, ...happenings: Happening[]): void {
-    const at = new Date().toISOString();
+    const at = instantNow();
     const events = happenings.map((one) => ({ ...one, id: newId(), at }));
     const news = { id, machineId, events };
     this.#told.update((told) => [...told, news]);

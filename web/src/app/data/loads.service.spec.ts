@@ -1,9 +1,8 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { Entry, Machine } from '@needlecase/core';
-import { of, Subject, throwError } from 'rxjs';
+import { Subject } from 'rxjs';
 import { ApiProblem } from './api.service';
-import { EntriesService } from './entries.service';
 import { LoadsService } from './loads.service';
 import { OutboxService, type Outgoing } from './outbox.service';
 import { ToastsService } from './toasts.service';
@@ -27,19 +26,13 @@ describe('LoadsService', () => {
       refused$,
       waiting: signal(0),
       add: (entry) => Promise.resolve(void kept.push(entry as Outgoing)),
-      takeBack: () => Promise.resolve(false),
-    };
-    const entries = {
-      undo: (id: string) => {
+      undo: (id) => {
         undone.push(id);
-        return id === 'bad' ? throwError(() => new Error('away')) : of({} as Entry);
+        return id === 'bad' ? Promise.reject(new Error('full')) : Promise.resolve(false);
       },
     };
     TestBed.configureTestingModule({
-      providers: [
-        { provide: OutboxService, useValue: outbox },
-        { provide: EntriesService, useValue: entries },
-      ],
+      providers: [{ provide: OutboxService, useValue: outbox }],
     });
     loads = TestBed.inject(LoadsService);
   });
@@ -59,15 +52,12 @@ describe('LoadsService', () => {
     expect(new Set(kept.map(({ id }) => id)).size).toBe(2);
   });
 
-  it('takes back on the device what has not left, and on the server what has', async () => {
+  it('undoes through the outbox, whether it has left or not', async () => {
     await loads.count(machine);
     const { id } = kept[0]!;
-    outbox.takeBack = () => Promise.resolve(true);
-    await loads.undo(id);
-    expect(undone).toEqual([]);
-    outbox.takeBack = () => Promise.resolve(false);
     await loads.undo(id);
     expect(undone).toEqual([id]);
+    expect(loads.pending().size).toBe(0);
   });
 
   it('says so when the device has no room, and when the server refuses', async () => {
@@ -77,7 +67,9 @@ describe('LoadsService', () => {
     expect(loads.pending().size).toBe(0);
     const problem = new ApiProblem(422, 'Wrong', '', [{ field: 'at', message: 'In the future.' }]);
     refused$.next({ entry: { id: 'x', kind: 'load' } as Outgoing, problem });
-    expect(said().at(-1)!.text).toBe('The load was not counted: In the future.');
+    expect(said().at(-1)!.text).toBe(
+      'The load was not counted: In the future. It is kept here; look at the top.',
+    );
   });
 
   it('says so when an undo does not arrive', async () => {

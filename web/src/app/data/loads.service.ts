@@ -7,10 +7,10 @@ import {
   type Programme,
 } from '@needlecase/core';
 import { Subject } from 'rxjs';
-import { EntriesService } from './entries.service';
 import { OutboxService, type Outgoing } from './outbox.service';
 import { newId } from './platform';
 import { ToastsService } from './toasts.service';
+import { stamp } from './clock';
 
 /** Loads counted, where it is not one of the usual kind just now. */
 export interface Counting {
@@ -24,7 +24,6 @@ export interface Counting {
 @Injectable({ providedIn: 'root' })
 export class LoadsService {
   readonly #outbox = inject(OutboxService);
-  readonly #entries = inject(EntriesService);
   readonly #toasts = inject(ToastsService);
   readonly #waiting = signal<Outgoing[]>([]);
 
@@ -45,7 +44,7 @@ export class LoadsService {
       this.#settle(entry.id);
       const why = problem.errors[0]?.message ?? problem.title;
       const what = entry.kind === 'load' ? 'The load was not counted' : 'It was not noted';
-      this.#toasts.show(`${what}: ${why}`, { problem: true });
+      this.#toasts.show(`${what}: ${why} It is kept here; look at the top.`, { problem: true });
     });
   }
 
@@ -56,7 +55,7 @@ export class LoadsService {
         machineId: machine.id,
         kind: 'load',
         count,
-        at: at ?? new Date().toISOString(),
+        ...(at === undefined ? stamp() : { at }),
         source: 'bench',
         ...(programme ? { programme } : {}),
       },
@@ -69,7 +68,7 @@ export class LoadsService {
     await this.#enter(
       {
         machineId,
-        at: new Date().toISOString(),
+        ...stamp(),
         source: 'bench',
         ...(task ? { kind: 'done', task } : { kind: 'habit', habit }),
       },
@@ -95,14 +94,14 @@ export class LoadsService {
   }
 
   async undo(id: string): Promise<void> {
-    if (await this.#outbox.takeBack(id)) return this.#settle(id);
-    this.#entries.undo(id).subscribe({
-      next: () => this.#settle(id),
-      error: () =>
-        this.#toasts.show('This could not be undone now. Undo it in the log later.', {
-          problem: true,
-        }),
-    });
+    try {
+      await this.#outbox.undo(id);
+      this.#settle(id);
+    } catch {
+      this.#toasts.show('This could not be undone now. Undo it in the log later.', {
+        problem: true,
+      });
+    }
   }
 
   #settle(id: string): void {

@@ -1,10 +1,12 @@
 import 'fake-indexeddb/auto';
 import { TestBed } from '@angular/core/testing';
-import type { CaseNews } from '@needlecase/core';
+import type { CaseNews, Entry } from '@needlecase/core';
 import { IDBFactory } from 'fake-indexeddb';
+import { openDB } from 'idb';
 import type { Observable } from 'rxjs';
 import { of, Subject, throwError } from 'rxjs';
 import { ApiProblem, ApiService } from './api.service';
+import { writeLocal } from './local';
 import { OutboxService, type Outgoing } from './outbox.service';
 
 const tap = (id: string): Outgoing => ({
@@ -20,40 +22,75 @@ const news: CaseNews = {
   events: [{ id: 'event', at: '2026-06-01T10:00:00Z', kind: 'no-stop' }],
 };
 const away = () => new ApiProblem(0, 'The server cannot be reached.', '');
-const refused = () => new ApiProblem(422, 'Something here needs another look.', '');
+const FIELD = { field: 'at', message: 'This is in the future. Give a time up to now.' };
+const refused = (status = 422) =>
+  new ApiProblem(status, 'Something here needs another look.', 'Nothing was stored.', [FIELD]);
+
+interface Sending {
+  method: string;
+  path: string;
+  key: string | undefined;
+  house: string | undefined;
+  body: unknown;
+}
+
+/** The server's answer to a letter that it takes. */
+function taken({ path, body }: Pick<Sending, 'path' | 'body'>): object {
+  const [, undone] = /^entries\/(.+)\/undo$/.exec(path) ?? [];
+  if (undone) return { id: 'new', kind: 'undone', revises: undone };
+  if (path.startsWith('photos/')) return { id: path.slice(7) };
+  return { id: (body as { id: string }).id };
+}
 
 describe('OutboxService', () => {
-  let sent: { method: string; path: string; key: string | undefined; body: unknown }[];
-  let answer: (path: string) => Observable<unknown>;
+  let sent: Sending[];
+  let answer: (sending: Sending) => Observable<unknown>;
 
   beforeEach(() => {
-    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval'] });
     globalThis.indexedDB = new IDBFactory();
+    localStorage.clear();
     sent = [];
-    answer = () => of({});
+    answer = (sending) => of(taken(sending));
   });
-  afterEach(() => vi.useRealTimers());
-
-  function make(): OutboxService {
+  afterEach(() => {
     TestBed.resetTestingModule();
-    const send = (method: string, path: string, body: unknown, { key }: { key?: string } = {}) => {
-      sent.push({ method, path, key, body });
-      return answer(path);
+    vi.useRealTimers();
+  });
+
+  /** The outbox of a tab that was just opened. */
+  function make(): OutboxService {
+    const send = (
+      method: string,
+      path: string,
+      body: unknown,
+      { key, house }: { key?: string; house?: string } = {},
+    ) => {
+      const sending = { method, path, key, house, body };
+      sent.push(sending);
+      return answer(sending);
     };
+    TestBed.resetTestingModule();
     TestBed.configureTestingModule({ providers: [{ provide: ApiService, useValue: { send } }] });
     return TestBed.inject(OutboxService);
   }
-  const settled = async (outbox: OutboxService, waiting: number) => {
-    await vi.waitFor(() => expect(outbox.waiting()).toBe(waiting));
+  /** That of another tab beside it. */
+  const beside = () => TestBed.runInInjectionContext(() => new OutboxService());
+  const settled = async (outbox: OutboxService, waiting: number, aside = 0) => {
+    await vi.waitFor(() => {
+      expect([outbox.waiting(), outbox.aside()]).toEqual([waiting, aside]);
+    });
   };
-  const paths = () => sent.map(({ path }) => path);
+  const keys = () => sent.map(({ key }) => key);
 
-  it('sends what is kept once and in order, each under its own key', async () => {
+  it('sends what is kept once and in order, each under its own key, for its household', async () => {
+    writeLocal('house', 'kiln-lane');
     const outbox = make();
     for (const id of ['a', 'b', 'c']) await outbox.add(tap(id));
     await settled(outbox, 0);
-    expect(sent.map(({ key }) => key)).toEqual(['a', 'b', 'c']);
-    expect(await outbox.list()).toEqual([]);
+    expect(keys()).toEqual(['a', 'b', 'c']);
+    expect(sent.map(({ house }) => house)).toEqual(['kiln-lane', 'kiln-lane', 'kiln-lane']);
+    expect(await outbox.letters()).toEqual([]);
   });
 
   it('keeps what cannot be sent, tries again, and tells what arrived', async () => {
@@ -64,67 +101,185 @@ describe('OutboxService', () => {
     await outbox.add(tap('a'));
     await outbox.add(tap('b'));
     await settled(outbox, 2);
-    expect(new Set(sent.map(({ key }) => key))).toEqual(new Set(['a']));
-    answer = (path) => of({ id: path });
+    expect(new Set(keys())).toEqual(new Set(['a']));
+    expect(outbox.stuck()).toBeUndefined();
+    answer = (sending) => of(taken(sending));
     await vi.advanceTimersByTimeAsync(5000);
     await settled(outbox, 0);
-    expect(sent.at(-1)!.key).toBe('b');
-    expect(arrived).toHaveLength(2);
+    expect(arrived).toEqual(['a', 'b']);
   });
 
-  it('keeps it while the server itself is in trouble', async () => {
-    answer = () => throwError(() => new ApiProblem(503, 'Not now.', ''));
-    const outbox = make();
-    await outbox.add(tap('a'));
-    await settled(outbox, 1);
-  });
+  it.each([400, 401, 403, 404, 405, 408, 412, 413, 415, 421, 425, 429, 500, 502, 503, 507])(
+    'waits where the server, or what stands before it, answers %i, and says so',
+    async (status) => {
+      answer = () => throwError(() => new ApiProblem(status, 'Not now.', 'Later.'));
+      const outbox = make();
+      await outbox.add(tap('a'));
+      await outbox.add({ news });
+      await vi.waitFor(() => expect(outbox.stuck()).toBe('Not now. Later.'));
+      await settled(outbox, 2);
+      answer = (sending) => of(taken(sending));
+      await outbox.send();
+      await settled(outbox, 0);
+      expect(outbox.stuck()).toBeUndefined();
+    },
+  );
 
-  it('goes on after a reload with what waited', async () => {
-    answer = () => throwError(away);
+  it.each([[{}], [null], ['<!doctype html>'], [{ id: 'another' }], [{ token: 'x' }], [[]]])(
+    'takes nothing but an answer to that very letter for one: %j',
+    async (other) => {
+      answer = () => of(other);
+      const outbox = make();
+      for (const what of [tap('a'), { undo: 'x' }, { photo: 'p', picture: new Blob() }, { news }]) {
+        await outbox.add(what);
+      }
+      await vi.waitFor(() => expect(outbox.stuck()).toContain('Something else answered'));
+      await settled(outbox, 4);
+    },
+  );
+
+  it.each([409, 422])(
+    'keeps what is refused with %i aside, with the reason, and goes on',
+    async (status) => {
+      answer = (sending) =>
+        sending.key === 'a' || sending.path === 'cases'
+          ? throwError(() => refused(status))
+          : of(taken(sending));
+      const outbox = make();
+      const told: string[] = [];
+      outbox.refused$.subscribe(({ entry }) => told.push(entry.id));
+      outbox.refusedNews$.subscribe((one) => told.push(one.news.id));
+      await outbox.add(tap('a'));
+      await outbox.add({ news });
+      await outbox.add(tap('b'));
+      await settled(outbox, 0, 2);
+      expect(told).toEqual(['a', 'case']);
+      expect(keys()).toEqual(['a', 'case-event', 'b']);
+      const [first, second] = await outbox.letters();
+      expect(first!.aside).toEqual({
+        title: 'Something here needs another look.',
+        message: FIELD.message,
+        field: 'at',
+      });
+      answer = (sending) => of(taken(sending));
+      await outbox.correct(first!.key, { ...tap('a'), at: '2026-05-31T10:00:00Z' });
+      await vi.waitFor(() =>
+        expect(sent.at(-1)!.body).toMatchObject({ at: '2026-05-31T10:00:00Z' }),
+      );
+      await settled(outbox, 0, 1);
+      await outbox.letGo(second!.key);
+      await settled(outbox, 0);
+    },
+  );
+
+  it('keeps aside across a reload', async () => {
+    answer = () => throwError(() => refused());
     const before = make();
     await before.add(tap('a'));
-    await settled(before, 1);
-    answer = () => of({});
+    await settled(before, 0, 1);
     sent = [];
     const after = make();
-    await vi.waitFor(() => expect(sent.map(({ key }) => key)).toEqual(['a']));
-    await settled(after, 0);
+    await settled(after, 0, 1);
+    expect(sent).toEqual([]);
   });
 
-  it('tells what was refused, of entries and of cases, and goes on with the rest', async () => {
-    answer = (path) => (path === 'entries' || path === 'cases' ? throwError(refused) : of({}));
+  it('takes a refusal that says it is there already for an arrival', async () => {
+    answer = ({ path }) =>
+      throwError(
+        () =>
+          new ApiProblem(409, 'There is an entry with this id.', '', [], {
+            ...(path === 'entries' ? { id: 'a' } : { kind: 'undone' }),
+          }),
+      );
     const outbox = make();
-    const told: string[] = [];
-    outbox.refused$.subscribe(({ entry }) => told.push(entry.id));
-    outbox.refusedNews$.subscribe((one) => told.push(one.news.id));
+    const arrived: string[] = [];
+    outbox.sent$.subscribe(({ id }) => arrived.push(id));
     await outbox.add(tap('a'));
-    await outbox.add({ news });
-    await outbox.add({ undo: 'x' });
+    await outbox.add({ undo: 'b' });
     await settled(outbox, 0);
-    expect(told).toEqual(['a', 'case']);
-    expect(sent.at(-1)).toMatchObject({ path: 'entries/x/undo', key: 'undo-x' });
-    expect(sent.find(({ path }) => path === 'cases')!.key).toBe('case-event');
+    expect(arrived).toEqual(['a']);
   });
 
-  it('takes back what has not left, and undoes what has, in its turn', async () => {
+  it('takes back what never left', async () => {
     answer = () => throwError(away);
     const outbox = make();
     await outbox.add(tap('a'));
-    await vi.waitFor(async () => expect(await outbox.takeBack('a')).toBe(true));
-    expect(await outbox.list()).toEqual([]);
-    await outbox.undo('gone');
-    expect(await outbox.list()).toEqual([{ undo: 'gone' }]);
+    await outbox.add(tap('b'));
+    await settled(outbox, 2);
+    // The first was tried; the second has to wait for it.
+    expect(await outbox.undo('b')).toBe(true);
+    expect(await outbox.list()).toEqual([tap('a')]);
   });
 
-  it('does not take back what is just being sent', async () => {
-    const under = new Subject<unknown>();
-    answer = () => under;
+  it('undoes in its turn what was tried even once: its answer may have been lost', async () => {
+    answer = () => throwError(away);
     const outbox = make();
     await outbox.add(tap('a'));
-    await vi.waitFor(() => expect(paths()).toEqual(['entries']));
-    expect(await outbox.takeBack('a')).toBe(false);
-    under.next({});
+    await vi.waitFor(() => expect(keys()).toEqual(['a']));
+    expect(await outbox.undo('a')).toBe(false);
+    expect(await outbox.list()).toEqual([tap('a'), { undo: 'a' }]);
+    answer = (sending) => of(taken(sending));
+    await outbox.send();
+    await settled(outbox, 0);
+    expect(keys().slice(-2)).toEqual(['a', 'undo-a']);
+  });
+
+  it('undoes while it is just being sent, however slowly', async () => {
+    const under = new Subject<unknown>();
+    answer = (sending) => (sending.path === 'entries' ? under : of(taken(sending)));
+    const outbox = make();
+    await outbox.add(tap('a'));
+    await vi.waitFor(() => expect(keys()).toEqual(['a']));
+    expect(await outbox.undo('a')).toBe(false);
+    under.next({ id: 'a' });
     under.complete();
+    await settled(outbox, 0);
+    expect(keys()).toEqual(['a', 'undo-a']);
+  });
+
+  it('lets go what was refused when it is undone, and undoes what has long arrived', async () => {
+    answer = (sending) =>
+      sending.path === 'entries' ? throwError(() => refused()) : of(taken(sending));
+    const outbox = make();
+    await outbox.add(tap('a'));
+    await settled(outbox, 0, 1);
+    expect(await outbox.undo('a')).toBe(true);
+    await settled(outbox, 0);
+    expect(await outbox.undo('long-ago')).toBe(false);
+    await settled(outbox, 0);
+    expect(keys()).toEqual(['a', 'undo-long-ago']);
+  });
+
+  it('is sent by one tab at a time, and the others learn of it', async () => {
+    const under = new Subject<unknown>();
+    answer = () => under;
+    const [one, other] = [make(), beside()];
+    const arrived: Entry[] = [];
+    other.sent$.subscribe((entry) => arrived.push(entry));
+    await one.add(tap('a'));
+    await vi.waitFor(() => expect(keys()).toEqual(['a']));
+    await other.send();
+    await vi.advanceTimersByTimeAsync(4000);
+    expect(keys()).toEqual(['a']);
+    under.next({ id: 'a' });
+    under.complete();
+    await settled(one, 0);
+    await vi.advanceTimersByTimeAsync(5000);
+    await settled(other, 0);
+    expect(keys()).toEqual(['a']);
+  });
+
+  it('takes over what an older program left', async () => {
+    const old = await openDB('needlecase', 1, {
+      upgrade: (database) => {
+        database.createObjectStore('outbox', { autoIncrement: true });
+      },
+    });
+    await old.add('outbox', tap('a'));
+    await old.add('outbox', { undo: 'x' });
+    old.close();
+    const outbox = make();
+    await vi.waitFor(() => expect(keys()).toEqual(['a', 'undo-x']));
     await settled(outbox, 0);
   });
 

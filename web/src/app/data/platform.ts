@@ -58,3 +58,22 @@ export async function notify(text: string): Promise<void> {
   if (worker?.active) await worker.showNotification('Needlecase', said);
   else new Notification('Needlecase', said);
 }
+
+/** What tabs of this browser tell each other under a name. */
+export interface Channel<T> {
+  heard: (news: T) => void;
+  tell(news: T): void;
+  close(): void;
+}
+
+/** Where the browser has no channels, each tab is alone. */
+export function newChannel<T>(name: string): Channel<T> {
+  const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(name);
+  const made: Channel<T> = {
+    heard: () => undefined,
+    tell: (news) => channel?.postMessage(news),
+    close: () => channel?.close(),
+  };
+  if (channel) channel.onmessage = ({ data }: MessageEvent<T>) => made.heard(data);
+  return made;
+}

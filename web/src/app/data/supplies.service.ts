@@ -3,6 +3,7 @@ import type { Entry, SuppliesView, Supply, SupplyDraft } from '@needlecase/core'
 import type { Observable } from 'rxjs';
 import { ApiService } from './api.service';
 import { EntriesService } from './entries.service';
+import { stamp } from './clock';
 
 /** Supplies: what is kept, what is left, what was bought. */
 @Injectable({ providedIn: 'root' })
@@ -24,8 +25,7 @@ export class SuppliesService {
 
   /** `bought`: so much came in; `stock`: so much is there. */
   note(kind: 'bought' | 'stock', supply: Supply, value: number, key: string): Observable<Entry> {
-    const at = new Date().toISOString();
     const { item, unit } = supply;
-    return this.#entries.add({ kind, supply: item, value, unit, at, source: 'bench' }, key);
+    return this.#entries.add({ kind, supply: item, value, unit, ...stamp(), source: 'bench' }, key);
   }
 }

@@ -2,6 +2,10 @@ import { REGIONS, speakAs, tongueOf, type Household, type Tongue } from '@needle
 import { readLocal, writeLocal } from './local';
 
 const NAME = 'tongue';
+const HOUSE = 'house';
+
+/** The household that was served here last; what is noted here is for it. */
+export const houseHere = (): string | undefined => readLocal<string>(HOUSE);
 
 const isSame = (a: Tongue | undefined, b: Tongue): boolean =>
   a?.region === b.region && a.units === b.units;
@@ -10,8 +14,9 @@ const isSame = (a: Tongue | undefined, b: Tongue): boolean =>
  * From now on everything is told in a household's words and units, also when this device starts next time.
  * @returns whether that is another tongue than before: what is drawn already keeps its words until the page is read anew
  */
-export function speakAtHome(household: Pick<Household, 'region' | 'units'>): boolean {
+export function speakAtHome(household: Pick<Household, 'id' | 'region' | 'units'>): boolean {
   const wanted = tongueOf(household);
+  if (houseHere() !== household.id) writeLocal(HOUSE, household.id);
   speakAs(wanted);
   if (isSame(readLocal<Tongue>(NAME), wanted)) return false;
   writeLocal(NAME, wanted);

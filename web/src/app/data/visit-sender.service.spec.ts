@@ -1,7 +1,8 @@
-import { provideHttpClient } from '@angular/common/http';
+import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { emptyProgress, type Visit } from '@needlecase/core';
+import { forgetClock, hearsClock } from './clock';
 import { VisitSender, type Kept } from './visit-sender.service';
 
 const visit: Visit = {
@@ -62,5 +63,117 @@ describe('a visit that another tab left unsent', () => {
     await vi.advanceTimersByTimeAsync(3_100);
     expect(sender.waiting()).toEqual([]);
     expect(patches()).toEqual([]);
+  });
+});
+
+describe('a visit whose answer was lost on the way', () => {
+  beforeEach(() => {
+    vi.useFakeTimers();
+    localStorage.clear();
+    localStorage.setItem('needlecase.house', JSON.stringify('kiln-lane'));
+    forgetClock();
+    vi.stubGlobal('navigator', {});
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(withInterceptors([hearsClock])), provideHttpClientTesting()],
+    });
+  });
+  afterEach(() => {
+    TestBed.resetTestingModule();
+    forgetClock();
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
+    localStorage.clear();
+  });
+
+  const next = async () => {
+    await vi.advanceTimersByTimeAsync(3_100);
+    const [request] = TestBed.inject(HttpTestingController).match(() => true);
+    return request!;
+  };
+  const ticked = (...keys: string[]) => ({
+    ...emptyProgress(),
+    ticked: Object.fromEntries(keys.map((key) => [key, '2026-06-15T08:01:00.000Z'])),
+  });
+  const problem = (status: number) => ({
+    status,
+    statusText: 'No',
+    headers: {
+      'Content-Type': 'application/problem+json',
+      'Needlecase-Household': 'kiln-lane',
+      Date: new Date().toUTCString(),
+    },
+  });
+
+  it('goes on over its own earlier state, and asks nobody', async () => {
+    const sender = TestBed.inject(VisitSender);
+    const conflicts: unknown[] = [];
+    sender.sent$.subscribe(({ what }) => what === 'conflict' && conflicts.push(what));
+    const tell = (edits: number, ...keys: string[]) => {
+      const run = { ...visit, progress: ticked(...keys) };
+      sender.keep({ ...(sender.read('r1') ?? left), run, base: 1, unsent: true, edits });
+      void sender.send('r1');
+    };
+    tell(1, 'a');
+    const first = await next();
+    expect(first.request.headers.get('Needlecase-Household')).toBe('kiln-lane');
+    first.error(new ProgressEvent('gone'));
+    tell(2, 'a', 'b');
+    (await next()).error(new ProgressEvent('gone'));
+    tell(3, 'a', 'b', 'c');
+    // The server has the first; both answers were lost.
+    const current = { ...visit, version: 2, progress: ticked('a') };
+    (await next()).flush({ title: 'Stale', current }, problem(409));
+    const again = await next();
+    expect(again.request.headers.get('If-Match')).toBe('"2"');
+    expect(again.request.body.progress.ticked).toHaveProperty('c');
+    again.flush({ ...visit, version: 3, progress: ticked('a', 'b', 'c') });
+    await vi.advanceTimersByTimeAsync(0);
+    expect(sender.waiting()).toEqual([]);
+    expect(conflicts).toEqual([]);
+  });
+
+  it('asks where another screen went on', async () => {
+    const sender = TestBed.inject(VisitSender);
+    const said: string[] = [];
+    sender.sent$.subscribe(({ what }) => said.push(what));
+    sender.keep({ ...left, run: { ...visit, progress: ticked('a') } });
+    void sender.send('r1');
+    const current = { ...visit, version: 2, progress: ticked('z') };
+    (await next()).flush({ title: 'Stale', current }, problem(409));
+    await vi.advanceTimersByTimeAsync(0);
+    expect(said).toEqual(['conflict']);
+  });
+
+  it.each([401, 403, 404, 408, 421, 429, 500, 503])(
+    'waits where it is answered %i',
+    async (status) => {
+      const sender = TestBed.inject(VisitSender);
+      sender.keep({ ...left, run: { ...visit, progress: ticked('a') } });
+      void sender.send('r1');
+      (await next()).flush({ title: 'Not now' }, problem(status));
+      const again = await next();
+      again.flush({ ...visit, version: 2, progress: ticked('a') });
+      await vi.advanceTimersByTimeAsync(0);
+      expect(sender.waiting()).toEqual([]);
+    },
+  );
+
+  it('is sent with the right times once the clock was found fast', async () => {
+    const sender = TestBed.inject(VisitSender);
+    const real = Date.now();
+    vi.setSystemTime(real + 18 * 60_000);
+    const at = new Date().toISOString();
+    const progress = { ...emptyProgress(), ticked: { a: at } };
+    sender.keep({ ...left, run: { ...visit, progress } });
+    void sender.send('r1');
+    const refused = { ...problem(422) };
+    refused.headers.Date = new Date(real).toUTCString();
+    (await next()).flush({ title: 'Something here needs another look.' }, refused);
+    const again = await next();
+    const told = Date.parse(again.request.body.progress.ticked.a as string);
+    expect(Math.abs(told - real)).toBeLessThan(10_000);
+    again.flush({ ...visit, version: 2, progress: again.request.body.progress });
+    await vi.advanceTimersByTimeAsync(0);
+    expect(sender.waiting()).toEqual([]);
   });
 });

@@ -5,6 +5,8 @@ import { ApiProblem, ApiService } from './api.service';
 import { readLocal, removeLocal, localNames, writeLocal } from './local';
 import { sameData } from './same-data';
 import { hasLocks, locked, lockedIfFree } from './platform';
+import { notAhead } from './clock';
+import { houseHere } from './tongue';
 
 /** What this device knows of a visit. */
 export interface Kept {
@@ -15,9 +17,16 @@ export interface Kept {
   unsent: boolean;
   /** Counts the changes, so that one made while another is on its way is not lost. */
   edits: number;
+  /** The household it is for. */
+  house?: string;
+  /** What was sent and never answered: where the server has one of them, its answer was lost. */
+  tried?: readonly Told[];
   /** Finished here; the server is to record it. */
   finishing?: boolean;
 }
+
+/** What is told of a visit. */
+type Told = Pick<Visit, 'progress' | 'state'>;
 
 /** What came of sending. */
 export type Sent =
@@ -29,6 +38,8 @@ export type Sent =
   | { id: string; what: 'unreachable' };
 
 const RETRY_MS = 3000;
+/** Of what was never answered, so much is remembered. */
+const MOST_TRIES = 5;
 const PREFIX = 'run.';
 
 /**
@@ -79,6 +90,8 @@ export class VisitSender {
   /** A device without room still has the server. */
   keep(kept: Kept): void {
     const { id } = kept.run;
+    const house = kept.house ?? houseHere();
+    if (house) kept = { ...kept, house };
     const before = this.#here.get(id);
     const others =
       !before?.unsent && !kept.unsent && readDevice(id)?.unsent && !this.#claims.has(id);
@@ -160,7 +173,9 @@ export class VisitSender {
       }
     } catch (problem) {
       if (!(problem instanceof ApiProblem)) throw problem;
-      if (problem.unreachable || problem.status >= 500) {
+      // The clock was off and is known by now: it leaves again with the right times.
+      if (problem.status === 422 && this.#retimed(id)) return this.#send(id);
+      if (waits(problem)) {
         this.sent$.next({ id, what: 'unreachable' });
         this.#later();
       } else {
@@ -170,6 +185,15 @@ export class VisitSender {
     }
   }
 
+  /** Takes out of the progress what is later than now. @returns whether anything was */
+  #retimed(id: string): boolean {
+    const kept = this.read(id);
+    const progress = kept && notAhead(kept.run.progress);
+    if (!kept || progress === kept.run.progress) return false;
+    this.#hold({ ...kept, run: { ...kept.run, progress: progress! }, unsent: true }, true);
+    return true;
+  }
+
   /** @returns whether there may be more to send */
   async #step(kept: Kept): Promise<boolean> {
     const { id } = kept.run;
@@ -177,7 +201,7 @@ export class VisitSender {
       const stored = await this.#patch(kept);
       if (!stored) return false;
       // Read anew: it stands on the device whoever left it there.
-      const now = this.read(id) ?? kept;
+      const { tried: _tried, ...now } = this.read(id) ?? kept;
       this.#hold(
         {
           ...now,
@@ -194,6 +218,7 @@ export class VisitSender {
     const done = await firstValueFrom(
       this.#api.send<{ run: Visit; entries: Entry[] }>('POST', `runs/${id}/finish`, undefined, {
         key: `finish-${id}-${kept.base}`,
+        ...forHouse(kept),
       }),
     );
     this.forget(id);
@@ -202,22 +227,39 @@ export class VisitSender {
   }
 
   /** @returns the run as stored, or nothing when another screen went on */
-  async #patch({ run: visit, base }: Kept): Promise<Visit | undefined> {
+  async #patch(kept: Kept): Promise<Visit | undefined> {
+    const { run: visit, base, tried = [] } = kept;
     const { id, progress, state } = visit;
+    const unanswered = tried.filter((one) => !sameVisit(one, visit));
+    this.#tries(kept, [...unanswered, { progress, state }].slice(-MOST_TRIES));
     try {
       return await firstValueFrom(
-        this.#api.send<Visit>('PATCH', `runs/${id}`, { progress, state }, { version: base }),
+        this.#api.send<Visit>(
+          'PATCH',
+          `runs/${id}`,
+          { progress, state },
+          { version: base, ...forHouse(kept) },
+        ),
       );
     } catch (problem) {
       const current =
         problem instanceof ApiProblem ? (problem.current as Visit | undefined) : undefined;
+      // Answered, and not stored.
+      if (problem instanceof ApiProblem && !waits(problem)) this.#tries(kept, unanswered);
       if (!current) throw problem;
-      // A retry whose first try did arrive is no conflict.
+      // A retry whose first try did arrive is no conflict, nor is what was added since.
       if (sameVisit(current, visit)) return current;
+      if (unanswered.some((one) => sameVisit(current, one))) {
+        return this.#patch({ ...kept, base: current.version, tried: [] });
+      }
       this.#conflicts.add(id);
       this.sent$.next({ id, what: 'conflict', run: current });
       return undefined;
     }
+  }
+
+  #tries(kept: Kept, tried: readonly Told[]): void {
+    this.#hold({ ...(this.read(kept.run.id) ?? kept), tried }, true);
   }
 
   #count(): void {
@@ -232,8 +274,22 @@ function readDevice(id: string): Kept | undefined {
   const kept = readLocal<Partial<Kept>>(PREFIX + id);
   if (!kept?.run) return undefined;
   const { run: visit, base = visit.version, unsent = true, edits = 0, finishing = false } = kept;
-  return { run: visit, base, unsent, edits, finishing };
+  const { tried } = kept;
+  return {
+    run: visit,
+    base,
+    unsent,
+    edits,
+    finishing,
+    ...forHouse(kept),
+    ...(tried ? { tried } : {}),
+  };
 }
+
+const forHouse = ({ house }: Partial<Kept>) => (house ? { house } : {});
+
+/** Whether it is to be tried again: the server has not read it, or is not the one it is for. */
+const waits = ({ status }: ApiProblem): boolean => status !== 409 && status !== 422;
 
 const writeDevice = (kept: Kept): void => writeLocal(PREFIX + kept.run.id, kept);
 

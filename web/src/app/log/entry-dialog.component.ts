@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+} from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap';
 import {
@@ -18,10 +25,12 @@ import {
 import { startWith, switchMap } from 'rxjs';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import type { ApiProblem } from '../data/api.service';
+import type { Aside } from '../data/device';
 import { EntriesService } from '../data/entries.service';
 import { newId } from '../data/platform';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 import { fromLocal, toLocal } from '../shared/local-time';
+import { instantNow } from '../data/clock';
 
 /** What can be entered by hand, in words. */
 const NEW_KINDS = ENTRY_KINDS.flatMap((kind) => {
@@ -59,17 +68,22 @@ export class EntryDialogComponent {
 
   /** The entry to correct; none for a new one. Set by whoever opens the dialog. */
   readonly old = signal<Entry | undefined>(undefined);
+  /** What the server refused, and why: it is corrected here and handed back, not sent. */
+  readonly refused = signal<{ draft: EntryDraft & { id: string }; why?: Aside } | undefined>(
+    undefined,
+  );
   readonly machines = signal<readonly Machine[]>([]);
   readonly zone = signal('UTC');
   protected readonly failed = signal<ApiProblem | undefined>(undefined);
-  protected readonly form = computed(() => formOf(this.old(), this.zone(), this.machines()[0]));
+  readonly #shown = computed(() => this.old() ?? this.refused()?.draft);
+  protected readonly form = computed(() => formOf(this.#shown(), this.zone(), this.machines()[0]));
 
   readonly #value = toSignal(
     toObservable(this.form).pipe(
       switchMap((form) => form.valueChanges.pipe(startWith(form.value))),
     ),
   );
-  protected readonly kind = computed(() => this.#value()?.kind ?? this.old()?.kind ?? 'load');
+  protected readonly kind = computed(() => this.#value()?.kind ?? this.#shown()?.kind ?? 'load');
   protected readonly tasks = computed(() => {
     const machine = this.machines().find(({ id }) => id === this.#value()?.machineId);
     return machine ? tasksOf(machine) : [];
@@ -79,6 +93,13 @@ export class EntryDialogComponent {
   protected readonly grades = GRADES;
   protected readonly gradeNames = GRADE_NAMES;
   protected readonly newKinds = NEW_KINDS;
+
+  constructor() {
+    effect(() => {
+      const { field, message } = this.refused()?.why ?? {};
+      if (field && message) this.#problems.set([{ field, message }]);
+    });
+  }
 
   protected save(): void {
     const old = this.old();
@@ -91,6 +112,18 @@ export class EntryDialogComponent {
     }
     // The minute that is shown is the minute that is kept, unless it was changed.
     const at = old && local === toLocal(old.at, zone) ? old.at : when;
+    const refused = this.refused();
+    if (refused) {
+      const { draft } = refused;
+      const given = local === toLocal(draft.at, zone) ? draft.at : when;
+      const { machineId } = this.form().getRawValue();
+      return this.modal.close({
+        ...draft,
+        ...this.#fields(),
+        ...(machineId ? { machineId } : {}),
+        at: given,
+      });
+    }
     const request = old
       ? this.#entries.correct(old, this.#correction(old, at), this.#key)
       : this.#entries.add(this.#draft(at), this.#key);
@@ -137,8 +170,12 @@ export class EntryDialogComponent {
   }
 }
 
-function formOf(entry: Entry | undefined, zone: string, machine: Machine | undefined) {
-  const at = entry ? toLocal(entry.at, entry.zone) : toLocal(new Date().toISOString(), zone);
+function formOf(
+  entry: (EntryDraft & { zone?: string }) | undefined,
+  zone: string,
+  machine: Machine | undefined,
+) {
+  const at = entry ? toLocal(entry.at, entry.zone ?? zone) : toLocal(instantNow(), zone);
   return new FormGroup({
     at: new FormControl(at, { nonNullable: true }),
     machineId: new FormControl(entry ? (entry.machineId ?? '') : (machine?.id ?? ''), {

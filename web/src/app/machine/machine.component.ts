@@ -19,6 +19,7 @@ import { HabitStripComponent } from './habit-strip.component';
 import { StillInComponent } from '../shared/still-in.component';
 import { ProductUsedComponent } from './product-used.component';
 import { StationComponent } from './station.component';
+import { instantNow } from '../data/clock';
 
 /** One machine: its line drawn large, and the station chosen on it. */
 @Component({
@@ -77,7 +78,7 @@ export class MachineComponent {
   });
 
   protected rinsed({ id }: Machine): void {
-    this.#chemicals.add(entryOfFullRinse(id, new Date().toISOString(), 'machine'));
+    this.#chemicals.add(entryOfFullRinse(id, instantNow(), 'machine'));
   }
 
   protected choose(station: string): void {

@@ -15,6 +15,7 @@ import { ChemicalsService } from '../data/chemicals.service';
 import { ToastsService } from '../data/toasts.service';
 import { NumbersComponent } from '../shared/numbers.component';
 import { SelectComponent } from '../shared/select.component';
+import { instantNow } from '../data/clock';
 
 /** Notes a cleaning product that was used outside a visit, so that nothing wrong follows it. */
 @Component({
@@ -107,7 +108,7 @@ export class ProductUsedComponent {
     if (!this.product()) return;
     const machine = this.machine();
     const id = this.#chemicals.add(
-      entryOfProduct(machine.id, this.product(), new Date().toISOString(), this.station()),
+      entryOfProduct(machine.id, this.product(), instantNow(), this.station()),
     );
     const until = isWasher(machine.kind) ? 'a full rinse has run' : 'it is wiped off';
     this.#toasts.show(`Noted. It counts as in the machine until ${until}.`, {

@@ -34,11 +34,11 @@ export class RootComponent {
   protected readonly secure = isSecure();
   protected readonly theme = inject(ThemeService);
   protected readonly changes = inject(ChangesService);
-  readonly #outbox = inject(OutboxService);
+  protected readonly outbox = inject(OutboxService);
   readonly #sender = inject(VisitSender);
   /** Entries and visits on this device that the server does not have. */
   protected readonly waiting = lasting(
-    computed(() => this.#outbox.waiting() + this.#sender.waiting().length),
+    computed(() => this.outbox.waiting() + this.#sender.waiting().length),
     LONG_MS,
   );
   protected readonly views = [

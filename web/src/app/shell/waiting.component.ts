@@ -1,7 +1,10 @@
-import { ChangeDetectionStrategy, Component, inject, resource } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, resource } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap';
 import { many, sayCaseEvent, sayEntry } from '@needlecase/core';
-import { OutboxService, type Waiting } from '../data/outbox.service';
+import { BenchService } from '../data/bench.service';
+import { OutboxService, type Kept, type Outgoing, type Waiting } from '../data/outbox.service';
 import { VisitSender } from '../data/visit-sender.service';
 import { sayWhen } from '../shared/say-when';
 
@@ -11,10 +14,32 @@ import { sayWhen } from '../shared/say-when';
   imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p>Safe here. It is sent, once and in this order, as soon as the server can be reached.</p>
+    @if (refused().length) {
+      <p>Refused by the server. It stays here until you decide.</p>
+      <ul class="refused">
+        @for (one of refused(); track one.key) {
+          <li>
+            {{ say(one.what) }}
+            <span class="why">{{ one.aside!.title }} {{ one.aside!.message }}</span>
+            <span class="deeds">
+              <button type="button" class="btn btn-plain" (click)="correct(one)">
+                {{ 'kind' in one.what ? 'Correct and send' : 'Send it again' }}
+              </button>
+              <button type="button" class="btn btn-plain" (click)="letGo(one)">Let it go</button>
+            </span>
+          </li>
+        }
+      </ul>
+    }
+    <p>
+      @if (outbox.stuck(); as why) {
+        <strong>{{ why }}</strong>
+      }
+      Safe here. It is sent, once and in this order, as soon as the server can be reached.
+    </p>
     <ol>
-      @for (one of entries.value(); track $index) {
-        <li>{{ say(one) }}</li>
+      @for (one of waiting(); track one.key) {
+        <li>{{ say(one.what) }}</li>
       }
       @for (run of sender.waiting(); track run.id) {
         <li>
@@ -35,16 +60,44 @@ import { sayWhen } from '../shared/say-when';
     .btn {
       @include touch;
     }
+
+    .refused {
+      list-style: none;
+      padding: 0;
+    }
+
+    .why {
+      border-left: 5px solid var(--due);
+      display: block;
+      font-weight: 600;
+      margin: 0.3rem 0;
+      padding-left: 0.6rem;
+    }
+
+    .deeds {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0.5rem;
+      margin-bottom: 0.8rem;
+    }
   `,
 })
 export class WaitingComponent {
   protected readonly outbox = inject(OutboxService);
   protected readonly sender = inject(VisitSender);
   protected readonly many = many;
-  protected readonly entries = resource({
-    params: () => this.outbox.waiting(),
-    loader: () => this.outbox.list(),
+  readonly #dialogs = inject(NgbModal);
+  readonly #bench = toSignal(inject(BenchService).bench$);
+  readonly #letters = resource({
+    params: () => [this.outbox.waiting(), this.outbox.aside()],
+    loader: () => this.outbox.letters(),
   });
+  protected readonly waiting = computed(() =>
+    (this.#letters.value() ?? []).filter(({ aside }) => !aside),
+  );
+  protected readonly refused = computed(() =>
+    (this.#letters.value() ?? []).filter(({ aside }) => aside),
+  );
 
   protected say(one: Waiting): string {
     if ('photo' in one) return 'A photo';
@@ -58,6 +111,24 @@ export class WaitingComponent {
 
   protected ticks({ progress }: { progress: { ticked: object } }): number {
     return Object.keys(progress.ticked).length;
+  }
+
+  /** Opens what was refused with the reason beside its field; anything but an entry is only sent again. */
+  protected async correct({ key, what, aside }: Kept): Promise<void> {
+    if (!('kind' in what)) return this.outbox.correct(key, what);
+    const { EntryDialogComponent } = await import('../log/entry-dialog.component');
+    const dialog = this.#dialogs.open(EntryDialogComponent, { ariaLabelledBy: 'entry-title' });
+    const form = dialog.componentInstance as InstanceType<typeof EntryDialogComponent>;
+    const { machines, household } = this.#bench()?.value ?? {};
+    form.machines.set(machines ?? []);
+    form.zone.set(household?.zone ?? 'UTC');
+    form.refused.set({ draft: what, ...(aside ? { why: aside } : {}) });
+    const corrected = (await dialog.result.catch(() => undefined)) as Outgoing | undefined;
+    if (corrected) await this.outbox.correct(key, corrected);
+  }
+
+  protected letGo({ key }: Kept): void {
+    void this.outbox.letGo(key);
   }
 
   protected send(): void {

@@ -24,6 +24,7 @@ import { ChemicalsService } from '../data/chemicals.service';
 import { VisitsService } from '../data/visits.service';
 import { StillInComponent } from '../shared/still-in.component';
 import { sayMinutes } from '../shared/minutes';
+import { instantNow } from '../data/clock';
 
 /** Choosing what to do in a visit. What is due is ticked beforehand. */
 @Component({
@@ -111,7 +112,7 @@ export class ChooseComponent {
   }
 
   protected rinsed({ id }: Machine): void {
-    this.#chemicals.add(entryOfFullRinse(id, new Date().toISOString(), 'bench'));
+    this.#chemicals.add(entryOfFullRinse(id, instantNow(), 'bench'));
   }
 
   protected start(): void {

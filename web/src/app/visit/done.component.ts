@@ -7,6 +7,7 @@ import { ToastsService } from '../data/toasts.service';
 import { LineComponent } from '../thread/line.component';
 import { VisitKeeper } from './visit-keeper';
 import { VisitPlace } from './visit-place';
+import { timeNow } from '../data/clock';
 
 /** A visit that is finished: what it left in the log, what is next, and taking it back. */
 @Component({
@@ -34,9 +35,7 @@ export class DoneComponent {
   /** What a visit finished without a connection will leave in the log. */
   protected readonly toCome = computed(() => {
     const [visit, bench] = [this.place.run(), this.place.bench()];
-    return visit && bench && this.keeper.later()
-      ? entriesOf(visit, bench.machines, Date.now())
-      : [];
+    return visit && bench && this.keeper.later() ? entriesOf(visit, bench.machines, timeNow()) : [];
   });
   /** The lines of the machines in this visit, as they are now. */
   protected readonly lines = computed(() => {

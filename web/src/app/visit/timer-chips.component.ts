@@ -3,6 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { interval, map, startWith } from 'rxjs';
 import type { Running } from './visit-timers';
 import { sayClock, secondsLeft } from './timer.component';
+import { timeNow } from '../data/clock';
 
 /** Timers of other steps, with the way to each. */
 @Component({
@@ -49,9 +50,9 @@ export class TimerChipsComponent {
   readonly #now = toSignal(
     interval(500).pipe(
       startWith(0),
-      map(() => Date.now()),
+      map(() => timeNow()),
     ),
-    { initialValue: Date.now() },
+    { initialValue: timeNow() },
   );
 
   protected leftOf({ timer }: Running): number {

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { Step, Timer } from '@needlecase/core';
 import { interval, map, startWith } from 'rxjs';
+import { timeNow } from '../data/clock';
 
 /** A timer that runs from a stored instant, so that a reload does not stop it. */
 @Component({
@@ -71,9 +72,9 @@ export class TimerComponent {
   readonly #now = toSignal(
     interval(250).pipe(
       startWith(0),
-      map(() => Date.now()),
+      map(() => timeNow()),
     ),
-    { initialValue: Date.now() },
+    { initialValue: timeNow() },
   );
   protected readonly left = computed(() => {
     const timer = this.timer();

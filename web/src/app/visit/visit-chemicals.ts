@@ -15,6 +15,7 @@ import {
 } from '@needlecase/core';
 import { ChemicalsService } from '../data/chemicals.service';
 import { VisitKeeper } from './visit-keeper';
+import { instantNow } from '../data/clock';
 
 /**
  * Cleaning products in a visit. What is told goes into the visit's progress and, as an entry, into the
@@ -33,7 +34,7 @@ export class VisitChemicals {
 
   /** Notes what is used at a step. */
   use(step: VisitStep, machine: Machine, product: string): void {
-    const at = new Date().toISOString();
+    const at = instantNow();
     const brought =
       product === NOTHING
         ? { product, at }
@@ -56,7 +57,7 @@ export class VisitChemicals {
 
   /** Notes a full rinse that was told at no step. */
   fullRinse({ id }: Machine): void {
-    const at = new Date().toISOString();
+    const at = instantNow();
     const entryId = this.#chemicals.add(entryOfFullRinse(id, at, 'run'));
     this.#keeper.change((progress) => ({
       ...progress,
@@ -66,7 +67,7 @@ export class VisitChemicals {
 
   /** Notes that a rinse has run: of the whole machine, or of the parts that the step rinses. */
   rinse(step: VisitStep, machine: Machine): void {
-    const at = new Date().toISOString();
+    const at = instantNow();
     const entryId = this.#chemicals.add(entryOfRinse(step, machine, at));
     this.#keeper.change((progress) => ({
       ...progress,

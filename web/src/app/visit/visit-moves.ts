@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { VisitProgress, VisitStep, TaskRecord } from '@needlecase/core';
 import { VisitKeeper } from './visit-keeper';
 import { END, VisitPlace } from './visit-place';
+import { instantNow } from '../data/clock';
 
 /** What changes where a visit stands: steps ticked, left out and gone back to, and what is noted on the way. */
 @Injectable()
@@ -12,7 +13,7 @@ export class VisitMoves {
   /** Ticks a step and goes to the next. */
   tick({ key }: VisitStep, also: (progress: VisitProgress) => VisitProgress = (one) => one): void {
     const following = this.#place.plan()!.steps[this.#place.index() + 1]?.key ?? END;
-    const now = new Date().toISOString();
+    const now = instantNow();
     this.#keeper.change(
       (progress) => ({
         ...also(progress),

@@ -23,6 +23,7 @@ import type { TaskEnd } from './ending.component';
 import { sayClock } from './timer.component';
 import { VisitChemicals } from './visit-chemicals';
 import { VisitKeeper } from './visit-keeper';
+import { timeNow } from '../data/clock';
 
 const WAIT_WORDS: Record<Wait['for'], string> = {
   answer: 'Answer first',
@@ -84,7 +85,7 @@ export class VisitPlace {
     return machine ? this.#presentIn(machine) : [];
   });
   /** UTC instant, milliseconds; it goes on while something soaks or dries. */
-  readonly #now = signal(Date.now());
+  readonly #now = signal(timeNow());
   /** What has to be answered, done or waited for before this step can be ticked. */
   readonly wait = computed(() => {
     const [step, plan] = [this.step(), this.plan()];
@@ -167,14 +168,14 @@ export class VisitPlace {
     effect((onCleanup) => {
       const wait = this.wait();
       if (!wait || !('until' in wait)) return;
-      const clock = setInterval(() => this.#now.set(Date.now()), 500);
+      const clock = setInterval(() => this.#now.set(timeNow()), 500);
       onCleanup(() => clearInterval(clock));
     });
     // Another step is asked about at its own time.
     effect(() => {
       this.step();
       this.#keeper.progress();
-      this.#now.set(Date.now());
+      this.#now.set(timeNow());
     });
   }
 

@@ -4,6 +4,7 @@ import { askToNotify, notify } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { VisitKeeper } from './visit-keeper';
 import { secondsLeft } from './timer.component';
+import { instantNow, timeNow } from '../data/clock';
 
 /** A timer that is running, or is up and was not put away. */
 export interface Running {
@@ -42,7 +43,7 @@ export class VisitTimers {
   start(key: string, seconds: number): void {
     // When a timer is set it is plain what a notice is for.
     askToNotify();
-    const startedAt = new Date().toISOString();
+    const startedAt = instantNow();
     this.#keeper.change((progress) => ({
       ...progress,
       timers: { ...progress.timers, [key]: { startedAt, seconds } },
@@ -64,7 +65,7 @@ export class VisitTimers {
       this.#waits.delete(id);
     }
     for (const [id, one] of wanted) {
-      const left = secondsLeft(one.timer, Date.now());
+      const left = secondsLeft(one.timer, timeNow());
       if (left === 0 || this.#waits.has(id)) continue;
       this.#waits.set(
         id,

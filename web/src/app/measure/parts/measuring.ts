@@ -37,6 +37,7 @@ import { OutboxService } from '../../data/outbox.service';
 import { newId } from '../../data/platform';
 import { ToastsService } from '../../data/toasts.service';
 import { attempt, type Attempt } from './attempt';
+import { stamp } from '../../data/clock';
 
 const LONGEST_WAIT_MS = 8000;
 const LONGEST_READING_MS = 2000;
@@ -105,6 +106,8 @@ export class Measuring {
   /** The latest figures of each quantity read at the machine, the newest first. */
   readonly figures = computed(() => this.#figures()?.figures ?? {});
 
+  /** What was kept last: the same again is the same reading, tapped twice. */
+  #kept = '';
   readonly saving = signal(false);
   readonly saved = signal(false);
   readonly moved = signal<readonly Moved[]>([]);
@@ -128,17 +131,19 @@ export class Measuring {
   /** Saves readings or looks of the machine, and tells which due dates they moved, and why. */
   async save(...drafts: Omit<EntryDraft, 'machineId' | 'at' | 'source' | 'id'>[]): Promise<void> {
     const machine = this.machine();
-    if (!machine || this.saving()) return;
+    const same = JSON.stringify([machine?.id, drafts]);
+    if (!machine || this.saving() || (this.saved() && this.#kept === same)) return;
+    this.#kept = same;
     this.saving.set(true);
     this.saved.set(false);
     this.moved.set([]);
     const before = await this.#line(machine.id);
-    const at = new Date().toISOString();
+    const when = stamp();
     const entries = drafts.map((draft) => ({
       ...draft,
       id: newId(),
       machineId: machine.id,
-      at,
+      ...when,
       source: 'measure' as const,
     }));
     const last = entries.at(-1)!.id;

@@ -1,0 +1,57 @@
+import { keptInstant, mapInstants, readInstant } from '@needlecase/core/model/instants';
+import { CaseEvent, VisitProgress } from '@needlecase/core/model/schemas';
+import type Database from 'better-sqlite3';
+import type { TSchema } from 'typebox';
+
+/** An instant that no calendar can read, as near to what was meant as can be told; else when it came in. */
+function mended(text: string, cameIn: number): string {
+  const tries = [
+    text,
+    text.replace(' ', 'T'),
+    text.replace(/:60(?=[.Zz+-]|$)/, ':59'),
+    text.replace(/([+-]\d\d)$/, '$1:00'),
+  ];
+  const read = tries.find((one) => readInstant(one) !== undefined);
+  return read === undefined ? new Date(cameIn).toISOString() : keptInstant(read);
+}
+
+interface Stored {
+  id: string;
+  text: string;
+  cameIn: number;
+}
+
+/**
+ * Mends what an older program took in: instants in events of cases and in the progress of visits that no
+ * calendar can read, or that are written otherwise than the program writes them.
+ */
+export function mendInstants(client: Database.Database): void {
+  const mend = (read: string, write: string, schema: TSchema) => {
+    const store = client.prepare(write);
+    for (const { id, text, cameIn } of client.prepare(read).all() as Stored[]) {
+      const value: unknown = JSON.parse(text);
+      const now = JSON.stringify(mapInstants(schema, value, (one) => mended(one, cameIn)));
+      if (now !== JSON.stringify(value)) store.run(now, id);
+    }
+  };
+  client.transaction(() => {
+    // What happened in a case is never changed, but for this.
+    const guards = client
+      .prepare(
+        "SELECT name, sql FROM sqlite_master WHERE type = 'trigger' AND tbl_name = 'case_events'",
+      )
+      .all() as { name: string; sql: string }[];
+    for (const { name } of guards) client.exec(`DROP TRIGGER "${name}"`);
+    mend(
+      'SELECT id, event AS text, recorded_at AS cameIn FROM case_events',
+      'UPDATE case_events SET event = ? WHERE id = ?',
+      CaseEvent,
+    );
+    for (const { sql } of guards) client.exec(sql);
+    mend(
+      'SELECT id, progress AS text, changed_at AS cameIn FROM runs',
+      'UPDATE runs SET progress = ? WHERE id = ?',
+      VisitProgress,
+    );
+  })();
+}
