@@ -26,7 +26,9 @@ it('tells open screens of what was stored, and of nothing that was refused', asy
   await post({ kind: 'load', machineId: app.washer.id, at: '2199-01-01T00:00:00Z' });
   await post({ kind: 'load', machineId: app.washer.id, at: ago(0) });
   let text = '';
-  while (!text.includes('data:')) text += (await reader.read()).value;
-  const told = [...text.matchAll(/data: (.*)/g)].map(([, data]) => JSON.parse(data!));
+  while (!text.includes('data: {')) text += (await reader.read()).value;
+  const told = [...text.matchAll(/^data: (\{.*)/gm)].map(([, data]) => JSON.parse(data!));
+  const clock = Number(/event: clock\ndata: (\d+)/.exec(text)![1]);
+  expect(Math.abs(clock - Date.now())).toBeLessThan(60_000);
   expect(told).toEqual([{ topic: 'entries', id: app.washer.id }]);
 });

@@ -29,6 +29,8 @@ export class Changes {
     response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' });
     response.flushHeaders();
     response.write('retry: 2000\n\n');
+    // By it a device's clock is held against this one's before anything is sent.
+    response.write(`event: clock\ndata: ${Date.now()}\n\n`);
     this.#listeners.add(response);
     const beat = setInterval(() => response.write(': here\n\n'), KEEP_ALIVE_MS);
     request.on('close', () => {

@@ -1,14 +1,21 @@
+import 'fake-indexeddb/auto';
 import { TestBed } from '@angular/core/testing';
+import { IDBFactory } from 'fake-indexeddb';
 import { ChangesService, type Change } from './changes.service';
+import { clockAhead, forgetClock } from './clock';
 
 class Stream {
   static readonly open: Stream[] = [];
   onopen?: () => void;
   onerror?: () => void;
   onmessage?: (event: { data: string }) => void;
+  clock?: (event: { data: string }) => void;
   closed = false;
   constructor(readonly address: string) {
     Stream.open.push(this);
+  }
+  addEventListener(_name: 'clock', heard: (event: { data: string }) => void): void {
+    this.clock = heard;
   }
   close(): void {
     this.closed = true;
@@ -18,48 +25,146 @@ class Stream {
   }
 }
 
-describe('ChangesService', () => {
-  let changes: ChangesService;
+/** Tabs that hear each other at once. */
+class Channel {
+  static all = new Set<Channel>();
+  onmessage?: (event: { data: unknown }) => void;
+  constructor() {
+    Channel.all.add(this);
+  }
+  postMessage(data: unknown): void {
+    for (const other of Channel.all) if (other !== this) other.onmessage?.({ data });
+  }
+  close(): void {
+    Channel.all.delete(this);
+  }
+}
 
+/** Locks as browsers have them: one holder, the others in a queue. */
+function locks() {
+  let queue: Promise<unknown> = Promise.resolve();
+  return {
+    request: (_name: string, { signal }: { signal: AbortSignal }, work: () => Promise<void>) => {
+      const turn = queue.then(() => {
+        if (signal.aborted) throw new Error('aborted');
+        return work();
+      });
+      queue = turn.catch(() => undefined);
+      return turn;
+    },
+  };
+}
+
+const one = async (count = 1) =>
+  vi.waitFor(() => {
+    const open = Stream.open.filter(({ closed }) => !closed);
+    expect(open).toHaveLength(count);
+    return open[0]!;
+  });
+
+describe.each(['locks', 'a lease'])('changes, shared by tabs with %s', (how) => {
+  let tabs: ChangesService[];
+  let told: string[][];
+  let leave: (() => void)[];
+
+  beforeEach(() => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'setInterval', 'clearInterval', 'Date'] });
+    globalThis.indexedDB = new IDBFactory();
+    forgetClock();
+    Stream.open.length = 0;
+    Channel.all.clear();
+    vi.stubGlobal('EventSource', Stream);
+    vi.stubGlobal('BroadcastChannel', Channel);
+    vi.stubGlobal('navigator', how === 'locks' ? { locks: locks() } : {});
+    tabs = [0, 1, 2].map(() => TestBed.runInInjectionContext(() => new ChangesService()));
+    told = tabs.map(() => []);
+  });
+  afterEach(() => {
+    for (const one of leave) one();
+    forgetClock();
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
+  });
+  const listen = () => {
+    leave = tabs.map((tab, i) => {
+      const listening = tab.all$.subscribe(({ topic }) => told[i]!.push(topic));
+      return () => listening.unsubscribe();
+    });
+  };
+
+  it('come by one stream, past the service worker, to all of them', async () => {
+    listen();
+    const stream = await one();
+    expect(stream.address).toBe('/api/v1/changes?ngsw-bypass');
+    stream.tell({ topic: 'entries', id: '1' });
+    expect(told).toEqual([['entries'], ['entries'], ['entries']]);
+  });
+
+  it('go on from another tab when the one that holds the stream is shut, and all is read anew', async () => {
+    listen();
+    const first = await one();
+    await vi.advanceTimersByTimeAsync(4000);
+    leave[0]!();
+    await vi.advanceTimersByTimeAsync(6000);
+    expect(first.closed).toBe(true);
+    const second = await one();
+    expect(second).not.toBe(first);
+    second.tell({ topic: 'runs' });
+    expect(told[1]).toEqual(['gap', 'runs']);
+    expect(told[2]).toEqual(['gap', 'runs']);
+  });
+
+  it('say while the server does not tell, and have everything read anew after', async () => {
+    listen();
+    const stream = await one();
+    stream.onopen!();
+    expect(told.flat()).toEqual([]);
+    stream.onerror!();
+    expect(tabs.map((tab) => tab.connected())).toEqual([false, false, false]);
+    stream.onopen!();
+    expect(tabs.map((tab) => tab.connected())).toEqual([true, true, true]);
+    expect(told).toEqual([['gap'], ['gap'], ['gap']]);
+  });
+
+  it('tell the clock of the server', async () => {
+    listen();
+    const stream = await one();
+    stream.clock!({ data: String(Date.now() + 60_000) });
+    expect(clockAhead()).toBe(60_000);
+  });
+});
+
+describe('changes without a channel', () => {
   beforeEach(() => {
     Stream.open.length = 0;
     vi.stubGlobal('EventSource', Stream);
-    changes = TestBed.inject(ChangesService);
+    vi.stubGlobal('BroadcastChannel', undefined);
   });
   afterEach(() => vi.unstubAllGlobals());
+  const see = (hidden: boolean) => {
+    Object.defineProperty(document, 'hidden', { value: hidden, configurable: true });
+    document.dispatchEvent(new Event('visibilitychange'));
+  };
 
-  it('has one stream for all who listen, past the service worker, and none for nobody', () => {
-    expect(Stream.open).toHaveLength(0);
-    const both = [changes.all$.subscribe(), changes.of('runs').subscribe()];
-    expect(Stream.open.map(({ address }) => address)).toEqual(['/api/v1/changes?ngsw-bypass']);
-    both[0]!.unsubscribe();
-    expect(Stream.open[0]!.closed).toBe(false);
-    both[1]!.unsubscribe();
-    expect(Stream.open[0]!.closed).toBe(true);
-  });
-
-  it('tells each what it asked for', () => {
+  it('come by a stream of its own while the page is seen', async () => {
+    const changes = TestBed.runInInjectionContext(() => new ChangesService());
     const told: string[] = [];
-    changes.of('entries', 'runs').subscribe(({ topic, id }) => told.push(`${topic} ${id}`));
-    for (const topic of ['household', 'entries', 'supplies', 'runs'] as const) {
-      Stream.open[0]!.tell({ topic, id: '1' });
-    }
-    expect(told).toEqual(['entries 1', 'runs 1']);
-  });
-
-  it('says while the server does not tell, and that nobody asks is no fault', () => {
-    const listening = changes.all$.subscribe();
-    Stream.open[0]!.onerror!();
-    expect(changes.connected()).toBe(false);
-    Stream.open[0]!.onopen!();
-    expect(changes.connected()).toBe(true);
-    Stream.open[0]!.onerror!();
+    const listening = changes.of('runs').subscribe(({ topic }) => told.push(topic));
+    const first = await one();
+    see(true);
+    expect(first.closed).toBe(true);
+    see(false);
+    const second = await one();
+    second.tell({ topic: 'runs' });
+    second.tell({ topic: 'supplies' });
+    expect(told).toEqual(['gap', 'runs']);
     listening.unsubscribe();
-    expect(changes.connected()).toBe(true);
+    expect(second.closed).toBe(true);
   });
 
-  it('is quiet in a browser without streams', () => {
+  it('are quiet in a browser without streams', () => {
     vi.stubGlobal('EventSource', undefined);
+    const changes = TestBed.runInInjectionContext(() => new ChangesService());
     expect(() => changes.all$.subscribe()).not.toThrow();
   });
 });

@@ -1,5 +1,8 @@
 import { Injectable, signal } from '@angular/core';
 import { filter, Observable, share } from 'rxjs';
+import { clockAhead, hearAhead } from './clock';
+import { leased, openDevice } from './device';
+import { hasLocks, newChannel, newId } from './platform';
 
 export interface Change {
   topic:
@@ -10,11 +13,40 @@ export interface Change {
     | 'supplies'
     | 'cases'
     | 'code-sheets'
-    | 'vent-runs';
+    | 'vent-runs'
+    /** Something may have been missed: whatever is shown is read anew. */
+    | 'gap';
   id?: string;
 }
 
-/** What other screens changed, as the server tells it. One stream for the whole page. */
+const NAME = 'needlecase-changes';
+/** Past the service worker: a stream is not for keeping. */
+const ADDRESS = '/api/v1/changes?ngsw-bypass';
+/** Who does not hold the stream asks for it again after so long, where the browser has no locks. */
+const ASK_MS = 5000;
+const BEAT_MS = 10_000;
+/** A beat that comes so late says that the device slept, or the page was put aside. */
+const LATE_MS = 100_000;
+
+/** What the tab that holds the stream tells the others, and they ask of it. */
+interface News {
+  change?: Change;
+  connected?: boolean;
+  /** Milliseconds that the server's clock is ahead. */
+  ahead?: number;
+  hello?: true;
+}
+
+/**
+ * What other screens changed, as the server tells it. All tabs of a browser share one stream: it has few
+ * connections to a server, and each stream would keep one.
+ *
+ * ```
+ *   server --stream--> the tab that has the lock --channel--> the others
+ *                      gone: another takes it over; after any gap everything shown is read anew
+ * ```
+ * Without locks the tabs agree by a lease in their store; without a channel each has its own while it is seen.
+ */
 @Injectable({ providedIn: 'root' })
 export class ChangesService {
   /** Whether the server tells us of changes: false while it cannot be reached. */
@@ -22,19 +54,144 @@ export class ChangesService {
 
   readonly all$ = new Observable<Change>((listener) => {
     if (typeof EventSource === 'undefined') return undefined;
-    // Past the service worker: a stream is not for keeping.
-    const source = new EventSource('/api/v1/changes?ngsw-bypass');
-    source.onopen = () => this.connected.set(true);
-    source.onerror = () => this.connected.set(false);
-    source.onmessage = (event: MessageEvent<string>) =>
-      listener.next(JSON.parse(event.data) as Change);
+    const leave = this.#join((change) => listener.next(change));
     return () => {
-      source.close();
+      leave();
       this.connected.set(true);
     };
   }).pipe(share());
 
   of(...topics: Change['topic'][]): Observable<Change> {
-    return this.all$.pipe(filter(({ topic }) => topics.includes(topic)));
+    return this.all$.pipe(filter(({ topic }) => topic === 'gap' || topics.includes(topic)));
   }
+
+  /** @returns what ends it */
+  #join(next: (change: Change) => void): () => void {
+    const gap = () => next({ topic: 'gap' });
+    const stopWatching = watchSleep(gap);
+    if (typeof BroadcastChannel === 'undefined') {
+      const stop = whileSeen(() => this.#open((news) => this.#hear(news, next)), gap);
+      return () => {
+        stopWatching();
+        stop();
+      };
+    }
+    const channel = newChannel<News>(NAME);
+    const ended = new AbortController();
+    let leading = false;
+    channel.heard = (news) => {
+      this.#hear(news, next);
+      if (news.hello && leading) channel.tell({ connected: this.connected(), ...aheadNow() });
+    };
+    const since = Date.now();
+    const lead = (): Promise<void> => {
+      leading = true;
+      const tell = (news: News) => {
+        this.#hear(news, next);
+        channel.tell(news);
+      };
+      const close = this.#open(tell);
+      // What the tab before it did not pass on is not known.
+      if (Date.now() - since > ASK_MS / 2) tell({ change: { topic: 'gap' } });
+      return new Promise((done) => {
+        ended.signal.addEventListener('abort', () => {
+          close();
+          done();
+        });
+      });
+    };
+    void inTurn(lead, ended.signal);
+    channel.tell({ hello: true });
+    return () => {
+      stopWatching();
+      ended.abort();
+      channel.close();
+    };
+  }
+
+  #hear({ change, connected, ahead }: News, next: (change: Change) => void): void {
+    if (connected !== undefined) this.connected.set(connected);
+    if (ahead !== undefined) hearAhead(ahead);
+    if (change) next(change);
+  }
+
+  /** Opens the stream. @returns what closes it */
+  #open(tell: (news: News) => void): () => void {
+    const source = new EventSource(ADDRESS);
+    let broken = false;
+    source.onopen = () => {
+      tell({ connected: true });
+      // Nobody knows what was told meanwhile.
+      if (broken) tell({ change: { topic: 'gap' } });
+      broken = false;
+    };
+    source.onerror = () => {
+      broken = true;
+      tell({ connected: false });
+    };
+    source.onmessage = ({ data }: MessageEvent<string>) =>
+      tell({ change: JSON.parse(data) as Change });
+    source.addEventListener('clock', ({ data }: MessageEvent<string>) =>
+      tell({ ahead: Number(data) - Date.now() }),
+    );
+    return () => source.close();
+  }
+}
+
+const aheadNow = (): News => {
+  const ahead = clockAhead();
+  return ahead === undefined ? {} : { ahead };
+};
+
+/** Leads when it is this tab's turn, until it is ended. */
+async function inTurn(lead: () => Promise<void>, ended: AbortSignal): Promise<void> {
+  if (hasLocks()) {
+    // Ended while it waits for its turn, the request is refused.
+    return navigator.locks.request(NAME, { signal: ended }, lead).catch(() => undefined);
+  }
+  const me = newId();
+  while (!ended.aborted) {
+    try {
+      if (await leased(await openDevice(), NAME, me, lead)) return;
+    } catch {
+      // A browser that keeps nothing: each tab for itself.
+      return lead();
+    }
+    await new Promise((later) => setTimeout(later, ASK_MS));
+  }
+}
+
+/** Has something open while the page is seen; on return what was missed is told. @returns what ends it */
+function whileSeen(open: () => () => void, missed: () => void): () => void {
+  let close = document.hidden ? undefined : open();
+  const turn = () => {
+    if (document.hidden) {
+      close?.();
+      close = undefined;
+    } else if (!close) {
+      close = open();
+      missed();
+    }
+  };
+  document.addEventListener('visibilitychange', turn);
+  return () => {
+    document.removeEventListener('visibilitychange', turn);
+    close?.();
+  };
+}
+
+/** Tells when the device has slept, or the page was put aside. @returns what ends it */
+function watchSleep(slept: () => void): () => void {
+  let last = Date.now();
+  const beat = setInterval(() => {
+    const now = Date.now();
+    if (now - last > LATE_MS) slept();
+    last = now;
+  }, BEAT_MS);
+  const shown = ({ persisted }: PageTransitionEvent) => persisted && slept();
+  addEventListener('pageshow', shown);
+  return () => {
+    clearInterval(beat);
+    removeEventListener('pageshow', shown);
+  };
 }

@@ -4,11 +4,10 @@ import {
   type HttpEvent,
   type HttpInterceptorFn,
 } from '@angular/common/http';
-import { inject } from '@angular/core';
 import type { VisitProgress } from '@needlecase/core';
 import { tap } from 'rxjs';
 import { readLocal, writeLocal } from './local';
-import { ToastsService } from './toasts.service';
+import type { ToastsService } from './toasts.service';
 
 /*
  * What time it is. A device's clock can be off; the server's is measured with each answer to something that
@@ -89,8 +88,22 @@ export function hearClock(date: string | null, sent: number, received: number): 
   const server = Date.parse(date ?? '');
   if (!Number.isFinite(server)) return;
   // The header tells whole seconds: half of one is on its way on the average.
-  const measured = server + 500 - (sent + received) / 2;
+  hearAhead(server + 500 - (sent + received) / 2);
+}
+
+/** What another tab, or the stream of changes, knows of the server's clock; milliseconds ahead. */
+export function hearAhead(measured: number): void {
   ahead = Math.abs(measured) < SLIGHT_MS ? 0 : Math.round(measured);
+  heard?.();
+}
+
+/** Milliseconds that the server's clock is ahead; undefined until it was heard. */
+export const clockAhead = (): number | undefined => ahead;
+
+/** Told when the clock was heard; set by whoever says so to people. */
+let heard: (() => void) | undefined;
+export function onClockHeard(tell: () => void): void {
+  heard = tell;
 }
 
 /** As if the page were opened anew. */
@@ -99,7 +112,7 @@ export function forgetClock(): void {
 }
 
 /** Says once on a device that its clock is off, and again when it is off by something else. */
-function sayOnce(toasts: ToastsService): void {
+export function sayClock(toasts: ToastsService): void {
   const off = ahead ?? 0;
   if (Math.abs(off) < SAY_FROM_MS) return;
   const minutes = Math.round(off / SAY_FROM_MS);
@@ -122,14 +135,12 @@ function sayOff(minutes: number): string {
 /** Hears the server's clock in its answers to what is sent. */
 export const hearsClock: HttpInterceptorFn = (request, next) => {
   if (request.method === 'GET') return next(request);
-  const toasts = inject(ToastsService);
   const sent = Date.now();
   const hear = (answer: unknown) => {
     if (!(answer instanceof HttpResponse || answer instanceof HttpErrorResponse)) return;
     // Not what a network in between answers.
     if (!answer.headers.has('Needlecase-Household')) return;
     hearClock(answer.headers.get('Date'), sent, Date.now());
-    sayOnce(toasts);
   };
   return next(request).pipe(tap<HttpEvent<unknown>>({ next: hear, error: hear }));
 };

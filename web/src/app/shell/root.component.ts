@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { ChangesService } from '../data/changes.service';
+import { onClockHeard, sayClock } from '../data/clock';
 import { OutboxService } from '../data/outbox.service';
 import { isSecure } from '../data/platform';
+import { ToastsService } from '../data/toasts.service';
 import { VisitSender } from '../data/visit-sender.service';
 import { FindComponent } from './find.component';
 import { lasting } from './lasting';
@@ -49,6 +51,11 @@ export class RootComponent {
     { path: '/log', name: 'Log', exact: false },
     { path: '/house', name: 'House', exact: false },
   ];
+
+  constructor() {
+    const toasts = inject(ToastsService);
+    onClockHeard(() => sayClock(toasts));
+  }
 
   protected toMain(event: Event): void {
     event.preventDefault();

@@ -43,7 +43,8 @@ export class VisitKeeper implements OnDestroy {
     }
     this.#subscriptions.add(
       this.#changes.of('runs').subscribe((change) => {
-        if (change.id === id && !this.#sender.read(id)?.unsent) void this.#reread(id);
+        const mine = change.id === id || change.topic === 'gap';
+        if (mine && !this.#sender.read(id)?.unsent) void this.#reread(id);
       }),
     );
   }
