@@ -1,3 +1,4 @@
+import type { Visit } from '@needlecase/core';
 import type { Page, Route } from '@playwright/test';
 import { expect, machineCalled, ready, test, type House } from './house.js';
 
@@ -227,4 +228,97 @@ test('a bench reads anew what it missed while the server was away', async ({ pag
   ).toBeVisible({
     timeout: 15_000,
   });
+});
+
+/** A device whose shelves take nothing more. */
+const full = (page: Page) =>
+  page.addInitScript(() => {
+    for (const way of ['add', 'put'] as const) {
+      IDBObjectStore.prototype[way] = () => {
+        throw new DOMException('full', 'QuotaExceededError');
+      };
+    }
+  });
+
+test('a full device says that only the page has it, and the server gets it all the same', async ({
+  page,
+  demo,
+}) => {
+  const { id } = await machineCalled(demo, 'Cellar washer');
+  await full(page);
+  await page.goto(demo.address);
+  await ready(page);
+  await tap(page);
+  await expect.poll(async () => (await loadsOf(demo, id)).length).toBe(1);
+
+  await page.route(ENTRIES, (route) => route.abort());
+  await tap(page);
+  await expect(page.getByText(/leave the page open until it is sent/).last()).toBeVisible();
+  await page.getByText('1 only on this page: leave it open').click();
+  await expect(page.locator('nc-waiting')).toContainText('This device has no room');
+  await expect(page.locator('nc-waiting')).not.toContainText('Safe here');
+  await page.unroute(ENTRIES);
+  await page.getByRole('button', { name: 'Try now' }).click();
+  await expect.poll(async () => (await loadsOf(demo, id)).length).toBe(2);
+  await expect(page.getByText('only on this page')).toHaveCount(0);
+});
+
+test('a visit on a full device is never said to be kept there', async ({ page, demo }) => {
+  const { id } = await machineCalled(demo, 'Cellar washer');
+  const visit = await demo.api<Visit>('runs', {
+    tasks: [{ machineId: id, task: 'gasket-folds' }],
+  });
+  await full(page);
+  await page.goto(`${demo.address}visit/${visit.id}`);
+  await page.getByRole('button', { name: 'Begin with the first step' }).click();
+  await page.route('**/api/v1/runs/*', (route) => route.abort());
+  await page.getByRole('button', { name: 'Done, next' }).click();
+  await expect(page.getByText('only on this page, not sent yet: leave it open')).toBeVisible();
+  await expect(page.getByText('kept on this device')).toHaveCount(0);
+  await page.unroute('**/api/v1/runs/*');
+  const stored = async () => (await demo.api<Visit>(`runs/${visit.id}`)).progress.ticked;
+  await expect.poll(async () => Object.keys(await stored()).length).toBe(1);
+});
+
+test('a visit begun in an older program goes on where it stood', async ({ page, demo }) => {
+  const { id } = await machineCalled(demo, 'Cellar washer');
+  const visit = await demo.api<Visit>('runs', {
+    tasks: [{ machineId: id, task: 'gasket-folds' }],
+  });
+  await page.goto(demo.address);
+  await ready(page);
+  await page.goto(`${demo.address}visit/${visit.id}`);
+  await page.getByRole('button', { name: 'Begin with the first step' }).click();
+  await page.getByRole('button', { name: 'Done, next' }).click();
+  await expect(page.getByText('step 2 of')).toBeVisible();
+  const stored = async () => (await demo.api<Visit>(`runs/${visit.id}`)).progress;
+  await expect.poll(async () => Object.keys((await stored()).ticked)).toHaveLength(1);
+  const held = await demo.api<Visit>(`runs/${visit.id}`);
+  await page.goto(demo.address);
+  await page.evaluate(
+    ([run]) =>
+      localStorage.setItem(
+        `needlecase.run.${run.id}`,
+        JSON.stringify({ run: { ...run, state: 'paused' }, base: run.version, unsent: true }),
+      ),
+    [held] as const,
+  );
+  await page.evaluate(
+    (run) =>
+      new Promise((done) => {
+        const opening = indexedDB.open('needlecase');
+        opening.onsuccess = () => {
+          const shelves = opening.result.transaction('visits', 'readwrite');
+          shelves.objectStore('visits').delete(run);
+          shelves.oncomplete = () => {
+            opening.result.close();
+            done(undefined);
+          };
+        };
+      }),
+    visit.id,
+  );
+  await page.reload();
+  await expect.poll(async () => (await demo.api<Visit>(`runs/${visit.id}`)).state).toBe('paused');
+  expect(await page.evaluate(() => Object.keys(localStorage).join())).not.toContain('run.');
 });

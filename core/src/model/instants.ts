@@ -41,7 +41,7 @@ interface Shape {
  * @param change from an instant as written to another
  */
 export function mapInstants<T>(schema: TSchema, value: T, change: (text: string) => string): T {
-  return mapped(schema as Shape, value, change) as T;
+  return mapped(schema, value, change) as T;
 }
 
 function mapped(shape: Shape, value: unknown, change: (text: string) => string): unknown {
@@ -79,6 +79,6 @@ export function instantsIn(schema: TSchema, value: unknown): { path: string; at:
       if (of) walk(of, inner, path ? `${path}.${name}` : name);
     }
   };
-  walk(schema as Shape, value, '');
+  walk(schema, value, '');
   return found;
 }

@@ -54,11 +54,7 @@ export class CasesService {
     const events = happenings.map((one) => ({ ...one, id: newId(), at }));
     const news = { id, machineId, events };
     this.#told.update((told) => [...told, news]);
-    this.#outbox.add({ news }).catch(() =>
-      this.#toasts.show('This device has no room to keep it. Free some space and tell it again.', {
-        problem: true,
-      }),
-    );
+    void this.#outbox.add({ news });
   }
 }
 

@@ -2,7 +2,7 @@ import { Injectable, signal } from '@angular/core';
 import { filter, Observable, share } from 'rxjs';
 import { clockAhead, hearAhead } from './clock';
 import { leased, openDevice } from './device';
-import { hasLocks, newChannel, newId } from './platform';
+import { hasLocks, lockedInTurn, newChannel, newId } from './platform';
 
 export interface Change {
   topic:
@@ -147,7 +147,7 @@ const aheadNow = (): News => {
 async function inTurn(lead: () => Promise<void>, ended: AbortSignal): Promise<void> {
   if (hasLocks()) {
     // Ended while it waits for its turn, the request is refused.
-    return navigator.locks.request(NAME, { signal: ended }, lead).catch(() => undefined);
+    return lockedInTurn(NAME, ended, lead).catch(() => undefined);
   }
   const me = newId();
   while (!ended.aborted) {

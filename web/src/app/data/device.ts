@@ -1,5 +1,5 @@
-import type { CaseNews, EntryDraft } from '@needlecase/core';
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { CaseNews, EntryDraft, Visit } from '@needlecase/core';
+import { openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction } from 'idb';
 
 /** An entry on its way; its id is also the key that keeps retries from doubling it. */
 export type Outgoing = EntryDraft & { id: string };
@@ -43,8 +43,30 @@ export interface Letter {
   aside?: Aside;
 }
 
+/** What is told of a visit. */
+export type Told = Pick<Visit, 'progress' | 'state'>;
+
+/** What this device knows of a visit. */
+export interface KeptVisit {
+  run: Visit;
+  /** Version that the server is known to have. */
+  base: number;
+  /** Changes that the server does not have. */
+  unsent: boolean;
+  /** Counts the changes, so that one made while another is on its way is not lost. */
+  edits: number;
+  /** The household it is for. */
+  house?: string;
+  /** What was sent and never answered: where the server has one of them, its answer was lost. */
+  tried?: readonly Told[];
+  /** Finished here; the server is to record it. */
+  finishing?: boolean;
+}
+
 interface Shelves extends DBSchema {
   outbox: { key: number; value: Letter };
+  /** Visits, by their ids. */
+  visits: { key: string; value: KeptVisit };
   /** Who of several tabs does something, where the browser has no locks. */
   leases: { key: string; value: { by: string; until: number } };
 }
@@ -57,28 +79,37 @@ let open: { factory: IDBFactory; device: Promise<Device> } | undefined;
  * What this device keeps of what was noted, shared by its tabs.
  * @throws where the browser keeps nothing
  */
-export function openDevice(): Promise<Device> {
+export async function openDevice(): Promise<Device> {
   if (open?.factory === indexedDB) return open.device;
-  const device = openDB<Shelves>('needlecase', 2, {
-    async upgrade(database, before, _now, transaction) {
-      database.createObjectStore('leases');
-      if (before < 1) return void database.createObjectStore('outbox', { autoIncrement: true });
-      // Until then a letter was nothing but what it says.
-      let cursor = await transaction.objectStore('outbox').openCursor();
-      while (cursor) {
-        await cursor.update({ what: cursor.value as unknown as Waiting });
-        cursor = await cursor.continue();
-      }
+  const device = openDB<Shelves>('needlecase', 3, {
+    upgrade(database, before, _now, transaction) {
+      if (before < 1) database.createObjectStore('outbox', { autoIncrement: true });
+      if (before < 2) database.createObjectStore('leases');
+      if (before < 3) database.createObjectStore('visits');
+      if (before === 1) void enveloped(transaction);
     },
     // A tab of a newer program asks for the shelves: it gets them, and this one reads them anew.
     blocking(_current, _wanted, event) {
       (event.target as IDBDatabase).close();
       open = undefined;
     },
+    // Cleared, or taken away by the browser.
+    terminated: () => (open = undefined),
   });
   open = { factory: indexedDB, device };
   device.catch(() => (open = undefined));
   return device;
+}
+
+/** In the first outbox a letter was nothing but what it says. */
+async function enveloped(
+  transaction: IDBPTransaction<Shelves, ('outbox' | 'visits' | 'leases')[], 'versionchange'>,
+): Promise<void> {
+  let cursor = await transaction.objectStore('outbox').openCursor();
+  while (cursor) {
+    await cursor.update({ what: cursor.value as unknown as Waiting });
+    cursor = await cursor.continue();
+  }
 }
 
 const LEASE_MS = 20_000;
@@ -102,7 +133,8 @@ export async function leased(
     await done;
     return free;
   };
-  if (!(await take())) return false;
+  // Where it cannot be written down, each for itself: what is sent has its own id.
+  if (!(await take().catch(() => true))) return false;
   const renewing = setInterval(() => void take().catch(() => undefined), LEASE_MS / 4);
   try {
     await work();

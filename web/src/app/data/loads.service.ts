@@ -79,16 +79,9 @@ export class LoadsService {
   async #enter(draft: EntryDraft, said: string): Promise<void> {
     const entry: Outgoing = { ...draft, id: newId() };
     this.#waiting.update((all) => [...all, entry]);
-    try {
-      await this.#outbox.add(entry);
-    } catch {
-      this.#settle(entry.id);
-      this.#toasts.show('This device has no room to keep it. Free some space and tap again.', {
-        problem: true,
-      });
-      return;
-    }
-    this.#toasts.show(said, {
+    const kept = await this.#outbox.add(entry);
+    const alone = 'This device has no room: leave the page open until it is sent.';
+    this.#toasts.show(kept ? said : `${said}. ${alone}`, {
       action: { label: 'Undo', do: () => void this.undo(entry.id) },
     });
   }

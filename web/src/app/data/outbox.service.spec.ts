@@ -293,4 +293,85 @@ describe('OutboxService', () => {
     expect(await outbox.photo('q')).toBeUndefined();
     expect(sent[0]).toMatchObject({ method: 'PUT', path: 'photos/p' });
   });
+
+  describe('on a device that takes nothing', () => {
+    const full = () => {
+      const refuse = () => {
+        throw new DOMException('full', 'QuotaExceededError');
+      };
+      vi.spyOn(IDBObjectStore.prototype, 'add').mockImplementation(refuse);
+      vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(refuse);
+    };
+    afterEach(() => void vi.restoreAllMocks());
+
+    it('sends straight from the page, once and in order', async () => {
+      full();
+      const outbox = make();
+      for (const id of ['a', 'b', 'c']) expect(await outbox.add(tap(id))).toBe(false);
+      await settled(outbox, 0);
+      expect(keys()).toEqual(['a', 'b', 'c']);
+      expect(outbox.unkept()).toBe(0);
+    });
+
+    it('never says that it is kept, and keeps it as soon as there is room', async () => {
+      full();
+      answer = () => throwError(away);
+      const outbox = make();
+      await outbox.add(tap('a'));
+      await outbox.add(tap('b'));
+      await settled(outbox, 2);
+      expect(outbox.unkept()).toBe(2);
+      vi.restoreAllMocks();
+      expect(await outbox.add(tap('c'))).toBe(true);
+      await vi.waitFor(() => expect(outbox.unkept()).toBe(0));
+      answer = (sending) => of(taken(sending));
+      make();
+      // The tab before may still have its turn.
+      await vi.waitFor(() => expect(keys().slice(-3)).toEqual(['a', 'b', 'c']), {
+        interval: 500,
+        timeout: 10_000,
+      });
+    });
+
+    it('takes back what never left, and undoes what may have', async () => {
+      full();
+      const slow = new Subject<unknown>();
+      answer = (sending) => (sending.key === 'a' ? slow : of(taken(sending)));
+      const outbox = make();
+      await outbox.add(tap('a'));
+      await outbox.add(tap('b'));
+      await vi.waitFor(() => expect(keys()).toEqual(['a']));
+      expect(await outbox.undo('b')).toBe(true);
+      expect(await outbox.undo('a')).toBe(false);
+      slow.next({ id: 'a' });
+      slow.complete();
+      await settled(outbox, 0);
+      expect(keys()).toEqual(['a', 'undo-a']);
+    });
+
+    it('sends what was kept while there was room, and says what was refused', async () => {
+      answer = () => throwError(away);
+      const outbox = make();
+      await outbox.add(tap('a'));
+      await settled(outbox, 1);
+      full();
+      answer = () => throwError(() => refused());
+      await vi.advanceTimersByTimeAsync(5000);
+      await settled(outbox, 0, 1);
+      expect(outbox.unkept()).toBe(0);
+      const [letter] = await outbox.letters();
+      await outbox.letGo(letter!.key);
+      expect(await outbox.letters()).toEqual([]);
+    });
+
+    it('goes on in a browser that keeps nothing at all', async () => {
+      vi.spyOn(IDBFactory.prototype, 'open').mockImplementation(() => {
+        throw new DOMException('no', 'SecurityError');
+      });
+      const outbox = make();
+      expect(await outbox.add(tap('a'))).toBe(false);
+      await settled(outbox, 0);
+      expect(keys()).toEqual(['a']);
+    });
+  });
 });

@@ -3,25 +3,16 @@ import type { CaseNews, Entry } from '@needlecase/core';
 import { firstValueFrom, Subject, type Observable } from 'rxjs';
 import { ApiService, ApiProblem } from './api.service';
 import { isClockKnown, shifted, timed } from './clock';
-import {
-  leased,
-  openDevice,
-  type Aside,
-  type Device,
-  type Letter,
-  type Outgoing,
-  type Waiting,
-} from './device';
+import { leased, openDevice, type Aside, type Letter, type Outgoing, type Waiting } from './device';
+import { Letters, type Kept } from './letters';
 import { hasLocks, lockedIfFree, newChannel, newId } from './platform';
 import { houseHere } from './tongue';
 
 export type { CaseLetter, Outgoing, Picture, Undoing, Waiting } from './device';
+export type { Kept } from './letters';
 
 const RETRY_MS = 4000;
 const NAME = 'needlecase-outbox';
-
-/** A letter with its place in the outbox. */
-export type Kept = Letter & { key: number };
 
 /** What tabs tell each other: something arrived, or the outbox is another. */
 type News = { sent?: Entry; refused?: { entry: Outgoing; problem: PlainProblem } };
@@ -40,9 +31,7 @@ type PlainProblem = Pick<ApiProblem, 'status' | 'title' | 'detail' | 'errors'>;
 @Injectable({ providedIn: 'root' })
 export class OutboxService {
   readonly #api = inject(ApiService);
-  get #device(): Promise<Device> {
-    return openDevice();
-  }
+  readonly #letters = new Letters();
   readonly #tabs = newChannel<News>(NAME);
   readonly #me = newId();
   #sending = false;
@@ -54,6 +43,8 @@ export class OutboxService {
   readonly waiting = signal(0);
   /** How many the server refused. */
   readonly aside = signal(0);
+  /** How many of them this device did not take: they are gone with the page. */
+  readonly unkept = signal(0);
   /** Why what waits does not leave, where that is more than no connection. */
   readonly stuck = signal<string | undefined>(undefined);
   readonly sent$ = new Subject<Entry>();
@@ -77,18 +68,21 @@ export class OutboxService {
     void this.send();
   }
 
-  /** Keeps an entry and begins sending it. Resolves once it is safe on the device. */
-  async add(what: Waiting): Promise<void> {
-    const device = await this.#device;
+  /**
+   * Keeps an entry and begins sending it.
+   * @returns whether it is safe on the device; where that takes nothing, this page has it until it is sent
+   */
+  async add(what: Waiting): Promise<boolean> {
     const house = houseHere();
     const untimed = 'news' in what && !isClockKnown();
-    await device.add('outbox', {
+    const kept = await this.#letters.add({
       what,
       ...(house ? { house } : {}),
       ...(untimed ? { untimed } : {}),
     });
     await this.#changed();
     void this.send();
+    return kept;
   }
 
   /** What waits, in order; what was refused is not among it. */
@@ -97,21 +91,18 @@ export class OutboxService {
   }
 
   /** Everything kept here, in order. */
-  async letters(): Promise<Kept[]> {
-    const device = await this.#device;
-    const found: Kept[] = [];
-    let cursor = await device.transaction('outbox').store.openCursor();
-    while (cursor) {
-      found.push({ ...cursor.value, key: cursor.primaryKey });
-      cursor = await cursor.continue();
-    }
-    return found;
+  letters(): Promise<Kept[]> {
+    return this.#letters.all();
   }
 
-  /** A photo that was not sent yet. */
-  async photo(id: string): Promise<Blob | undefined> {
-    const waiting = (await this.letters()).find(({ what }) => 'photo' in what && what.photo === id);
-    return waiting && 'photo' in waiting.what ? waiting.what.picture : undefined;
+  /** A photo that was not sent yet, and what became of it. */
+  async photo(id: string): Promise<{ picture: Blob; aside?: Aside } | undefined> {
+    for (const { what, aside } of await this.letters()) {
+      if ('photo' in what && what.photo === id) {
+        return { picture: what.picture, ...(aside ? { aside } : {}) };
+      }
+    }
+    return undefined;
   }
 
   /**
@@ -120,15 +111,14 @@ export class OutboxService {
    * @returns whether the server never had it
    */
   async undo(id: string): Promise<boolean> {
-    const device = await this.#device;
-    const { store, done } = device.transaction('outbox', 'readwrite');
-    let cursor = await store.openCursor();
-    while (cursor && !isEntry(cursor.value.what, id)) cursor = await cursor.continue();
-    const never = cursor !== null && (!cursor.value.tried || cursor.value.aside !== undefined);
-    const house = cursor?.value.house ?? houseHere();
-    if (never) await cursor!.delete();
-    else await store.add({ what: { undo: id }, ...(house ? { house } : {}) });
-    await done;
+    const never = await this.#letters.withdraw(
+      (what) => isEntry(what, id),
+      ({ tried, aside }) => !tried || aside !== undefined,
+      (letter) => {
+        const house = letter?.house ?? houseHere();
+        return { what: { undo: id }, ...(house ? { house } : {}) };
+      },
+    );
     await this.#changed();
     if (!never) void this.send();
     return never;
@@ -136,22 +126,17 @@ export class OutboxService {
 
   /** Puts something corrected in the place of what was refused, and sends it. */
   async correct(key: number, what: Waiting): Promise<void> {
-    const device = await this.#device;
-    const { store, done } = device.transaction('outbox', 'readwrite');
-    const letter = await store.get(key);
-    if (letter) {
-      const { aside: _aside, tried: _tried, ...kept } = letter;
-      await store.put({ ...kept, what }, key);
-    }
-    await done;
+    await this.#letters.change(key, ({ aside: _aside, tried: _tried, ...kept }) => ({
+      ...kept,
+      what,
+    }));
     await this.#changed();
     void this.send();
   }
 
   /** Lets something go that was refused. */
   async letGo(key: number): Promise<void> {
-    const device = await this.#device;
-    await device.delete('outbox', key);
+    await this.#letters.remove(key);
     await this.#changed();
   }
 
@@ -161,11 +146,8 @@ export class OutboxService {
     this.#sending = true;
     clearTimeout(this.#retry);
     try {
-      const device = await this.#device;
-      const work = () => this.#sendAll(device);
-      const here = hasLocks()
-        ? await lockedIfFree(NAME, work)
-        : await leased(device, NAME, this.#me, work);
+      await this.#letters.settle();
+      const here = await this.#inTurn(() => this.#sendAll());
       // Another tab is at it; it may be shut before it is done.
       if (!here) this.#later();
       this.stuck.set(undefined);
@@ -179,23 +161,34 @@ export class OutboxService {
     }
   }
 
+  /** One tab at a time, where they can tell each other. @returns whether it was done here */
+  async #inTurn(work: () => Promise<void>): Promise<boolean> {
+    if (hasLocks()) return lockedIfFree(NAME, work);
+    const device = await openDevice().catch(() => undefined);
+    if (device) return leased(device, NAME, this.#me, work);
+    await work();
+    return true;
+  }
+
   #later(): void {
     clearTimeout(this.#retry);
     if (!this.#gone) this.#retry = setTimeout(() => void this.send(), RETRY_MS);
   }
 
-  async #sendAll(device: Device): Promise<void> {
+  async #sendAll(): Promise<void> {
     while (this.#again && !this.#gone) {
       this.#again = false;
-      for (let key = await nextKey(device); key !== undefined; key = await nextKey(device)) {
-        await this.#sendOne(device, key);
-      }
+      const next = () => this.#letters.next();
+      for (let key = await next(); key !== undefined; key = await next()) await this.#sendOne(key);
     }
   }
 
   /** @throws where it has to wait */
-  async #sendOne(device: Device, key: number): Promise<void> {
-    const letter = await marked(device, key);
+  async #sendOne(key: number): Promise<void> {
+    // From now on the server may have it.
+    const letter = await this.#letters.change(key, (one) =>
+      one.aside ? undefined : { ...retimed(one), tried: true },
+    );
     if (!letter) return;
     const { what } = letter;
     try {
@@ -203,14 +196,14 @@ export class OutboxService {
       if (!isAnswerTo(what, answer)) {
         throw new ApiProblem(0, 'Something else answered than the Needlecase server.', '');
       }
-      await this.#arrived(device, key, what, answer);
+      await this.#arrived(key, what, answer);
     } catch (problem) {
       if (!(problem instanceof ApiProblem)) throw problem;
-      if (isThere(what, problem)) return this.#arrived(device, key, what, problem.current);
+      if (isThere(what, problem)) return this.#arrived(key, what, problem.current);
       // The clock was off and is known by now: it leaves again with the right time.
       if (problem.status === 422 && retimed(letter) !== letter) return;
       if (!isRefused(letter, problem)) throw problem;
-      await device.put('outbox', { ...letter, aside: asideOf(problem) }, key);
+      await this.#letters.change(key, (one) => ({ ...one, aside: asideOf(problem) }));
       if ('kind' in what) this.refused$.next({ entry: what, problem });
       if ('news' in what) this.refusedNews$.next({ news: what.news, problem });
       const { status, title, detail, errors } = problem;
@@ -219,8 +212,8 @@ export class OutboxService {
     }
   }
 
-  async #arrived(device: Device, key: number, what: Waiting, answer: unknown): Promise<void> {
-    await device.delete('outbox', key);
+  async #arrived(key: number, what: Waiting, answer: unknown): Promise<void> {
+    await this.#letters.remove(key);
     const sent = 'kind' in what ? (answer as Entry) : undefined;
     if (sent) this.sent$.next(sent);
     await this.#changed(sent ? { sent } : {});
@@ -236,6 +229,7 @@ export class OutboxService {
     const aside = letters.filter((letter) => letter.aside).length;
     this.aside.set(aside);
     this.waiting.set(letters.length - aside);
+    this.unkept.set(this.#letters.loose);
   }
 
   #post({ what, house }: Letter): Observable<unknown> {
@@ -257,24 +251,6 @@ export class OutboxService {
 }
 
 const isEntry = (what: Waiting, id: string): boolean => 'kind' in what && what.id === id;
-
-/** The first that waits. */
-async function nextKey(device: Device): Promise<number | undefined> {
-  let cursor = await device.transaction('outbox').store.openCursor();
-  while (cursor?.value.aside) cursor = await cursor.continue();
-  return cursor?.primaryKey;
-}
-
-/** Marks a letter as one that has left: from now on the server may have it. */
-async function marked(device: Device, key: number): Promise<Letter | undefined> {
-  const { store, done } = device.transaction('outbox', 'readwrite');
-  const letter = await store.get(key);
-  const leaving =
-    letter && !letter.aside ? { ...retimed(letter), tried: true as const } : undefined;
-  if (leaving) await store.put(leaving, key);
-  await done;
-  return leaving;
-}
 
 /** Whether an answer is one to that very letter: a page that lets one sign in is none. */
 function isAnswerTo(what: Waiting, answer: unknown): boolean {

@@ -5,6 +5,14 @@ import { newId } from './platform';
 /** A file that is no photo to keep, in words that can be shown. */
 export class PhotoProblem extends Error {}
 
+/** A photo as it can be shown. */
+export interface ShownPhoto {
+  id: string;
+  address: string;
+  /** Where the server does not have it: why. */
+  state: string;
+}
+
 const LONGEST_SIDE = 1600;
 const MOST_BYTES = 1_400_000;
 /** Larger files are not even opened: a phone would run out of memory. */
@@ -25,26 +33,23 @@ export class PhotosService {
   async keep(file: Blob): Promise<string> {
     const picture = await shrunk(file);
     const id = newId();
-    try {
-      await this.#outbox.add({ photo: id, picture });
-    } catch {
-      throw new PhotoProblem(
-        'This device has no room for the photo. Free some space and try again.',
-      );
-    }
+    await this.#outbox.add({ photo: id, picture });
     this.#here.set(id, URL.createObjectURL(picture));
     return id;
   }
 
   /** Where a photo can be shown from: this device while it is not sent, else the server. */
-  async addressOf(id: string): Promise<string> {
-    const here = this.#here.get(id);
-    if (here) return here;
-    const waiting = await this.#outbox.photo(id).catch(() => undefined);
-    if (!waiting) return `/api/v1/photos/${id}`;
-    const address = URL.createObjectURL(waiting);
-    this.#here.set(id, address);
-    return address;
+  async shown(id: string): Promise<ShownPhoto> {
+    const letter = await this.#outbox.photo(id).catch(() => undefined);
+    const picture = letter?.picture;
+    let address = this.#here.get(id) ?? `/api/v1/photos/${id}`;
+    if (picture && !this.#here.has(id)) {
+      address = URL.createObjectURL(picture);
+      this.#here.set(id, address);
+    }
+    if (!letter) return { id, address, state: '' };
+    const { aside } = letter;
+    return { id, address, state: aside ? `Refused: ${aside.message}` : 'Not sent yet' };
   }
 }
 

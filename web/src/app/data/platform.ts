@@ -32,6 +32,15 @@ export async function lockedIfFree(name: string, work: () => Promise<void>): Pro
   });
 }
 
+/** As `locked`, where there are locks; refused when it is ended before its turn. */
+export async function lockedInTurn(
+  name: string,
+  ended: AbortSignal,
+  work: () => Promise<void>,
+): Promise<void> {
+  await navigator.locks.request(name, { signal: ended }, work);
+}
+
 /** Something that is held until it is let go. */
 export interface Held {
   letGo(): void;

@@ -1,8 +1,11 @@
+import 'fake-indexeddb/auto';
 import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { emptyProgress, type Visit } from '@needlecase/core';
+import { IDBFactory } from 'fake-indexeddb';
 import { forgetClock, hearsClock } from './clock';
+import { openDevice } from './device';
 import { VisitSender, type Kept } from './visit-sender.service';
 
 const visit: Visit = {
@@ -14,14 +17,27 @@ const visit: Visit = {
   startedAt: '2026-06-15T08:00:00.000Z',
   changedAt: '2026-06-15T08:00:00.000Z',
 };
+/** All but what the shelves go by. */
+const FAKED = { toFake: ['setTimeout', 'clearTimeout', 'Date'] } satisfies Parameters<
+  typeof vi.useFakeTimers
+>[0];
 const left: Kept = { run: visit, base: 1, unsent: true, edits: 1 };
+
+const really = globalThis.setTimeout;
+
+/** Time goes by, and the shelves have done what they were asked. */
+async function passed(ms = 0): Promise<void> {
+  await vi.advanceTimersByTimeAsync(ms);
+  await new Promise((done) => really(done, 20));
+}
 
 describe('a visit that another tab left unsent', () => {
   /** Whether the other tab still has it open. */
   let open: boolean;
 
   beforeEach(() => {
-    vi.useFakeTimers();
+    vi.useFakeTimers(FAKED);
+    globalThis.indexedDB = new IDBFactory();
     localStorage.clear();
     localStorage.setItem('needlecase.run.r1', JSON.stringify(left));
     open = true;
@@ -44,23 +60,25 @@ describe('a visit that another tab left unsent', () => {
 
   it('is left to that tab while it is open, and sent once it is shut', async () => {
     const sender = TestBed.inject(VisitSender);
-    await vi.advanceTimersByTimeAsync(10_000);
+    for (let i = 0; i < 4; i++) await passed(3_100);
     expect(patches()).toEqual([]);
     expect(sender.waiting()).toHaveLength(1);
 
     open = false;
-    await vi.advanceTimersByTimeAsync(3_100);
+    await passed(3_100);
     const [sent] = patches();
     sent!.flush({ ...visit, version: 2 });
-    await vi.advanceTimersByTimeAsync(0);
+    await passed();
     expect(sender.waiting()).toEqual([]);
+    expect(await (await openDevice()).get('visits', 'r1')).toMatchObject({ unsent: false });
   });
 
   it('is no longer told as waiting once that tab has sent it', async () => {
     const sender = TestBed.inject(VisitSender);
+    await passed();
     expect(sender.waiting()).toHaveLength(1);
-    localStorage.removeItem('needlecase.run.r1');
-    await vi.advanceTimersByTimeAsync(3_100);
+    await (await openDevice()).delete('visits', 'r1');
+    await passed(3_100);
     expect(sender.waiting()).toEqual([]);
     expect(patches()).toEqual([]);
   });
@@ -68,7 +86,8 @@ describe('a visit that another tab left unsent', () => {
 
 describe('a visit whose answer was lost on the way', () => {
   beforeEach(() => {
-    vi.useFakeTimers();
+    vi.useFakeTimers(FAKED);
+    globalThis.indexedDB = new IDBFactory();
     localStorage.clear();
     localStorage.setItem('needlecase.house', JSON.stringify('kiln-lane'));
     forgetClock();
@@ -86,7 +105,8 @@ describe('a visit whose answer was lost on the way', () => {
   });
 
   const next = async () => {
-    await vi.advanceTimersByTimeAsync(3_100);
+    await passed();
+    await passed(3_100);
     const [request] = TestBed.inject(HttpTestingController).match(() => true);
     return request!;
   };
@@ -127,7 +147,7 @@ describe('a visit whose answer was lost on the way', () => {
     expect(again.request.headers.get('If-Match')).toBe('"2"');
     expect(again.request.body.progress.ticked).toHaveProperty('c');
     again.flush({ ...visit, version: 3, progress: ticked('a', 'b', 'c') });
-    await vi.advanceTimersByTimeAsync(0);
+    await passed();
     expect(sender.waiting()).toEqual([]);
     expect(conflicts).toEqual([]);
   });
@@ -140,7 +160,7 @@ describe('a visit whose answer was lost on the way', () => {
     void sender.send('r1');
     const current = { ...visit, version: 2, progress: ticked('z') };
     (await next()).flush({ title: 'Stale', current }, problem(409));
-    await vi.advanceTimersByTimeAsync(0);
+    await passed();
     expect(said).toEqual(['conflict']);
   });
 
@@ -153,7 +173,7 @@ describe('a visit whose answer was lost on the way', () => {
       (await next()).flush({ title: 'Not now' }, problem(status));
       const again = await next();
       again.flush({ ...visit, version: 2, progress: ticked('a') });
-      await vi.advanceTimersByTimeAsync(0);
+      await passed();
       expect(sender.waiting()).toEqual([]);
     },
   );
@@ -173,7 +193,7 @@ describe('a visit whose answer was lost on the way', () => {
     const told = Date.parse(again.request.body.progress.ticked.a as string);
     expect(Math.abs(told - real)).toBeLessThan(10_000);
     again.flush({ ...visit, version: 2, progress: again.request.body.progress });
-    await vi.advanceTimersByTimeAsync(0);
+    await passed();
     expect(sender.waiting()).toEqual([]);
   });
 });

@@ -2,31 +2,14 @@ import { DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { Entry, Visit } from '@needlecase/core';
 import { firstValueFrom, Subject } from 'rxjs';
 import { ApiProblem, ApiService } from './api.service';
-import { readLocal, removeLocal, localNames, writeLocal } from './local';
+import type { KeptVisit as Kept, Told } from './device';
 import { sameData } from './same-data';
 import { hasLocks, locked, lockedIfFree } from './platform';
+import { VisitShelf } from './visit-shelf';
 import { notAhead } from './clock';
 import { houseHere } from './tongue';
 
-/** What this device knows of a visit. */
-export interface Kept {
-  run: Visit;
-  /** Version that the server is known to have. */
-  base: number;
-  /** Changes that the server does not have. */
-  unsent: boolean;
-  /** Counts the changes, so that one made while another is on its way is not lost. */
-  edits: number;
-  /** The household it is for. */
-  house?: string;
-  /** What was sent and never answered: where the server has one of them, its answer was lost. */
-  tried?: readonly Told[];
-  /** Finished here; the server is to record it. */
-  finishing?: boolean;
-}
-
-/** What is told of a visit. */
-type Told = Pick<Visit, 'progress' | 'state'>;
+export type { KeptVisit as Kept } from './device';
 
 /** What came of sending. */
 export type Sent =
@@ -35,7 +18,8 @@ export type Sent =
   /** Another screen went on with it: the person has to choose. */
   | { id: string; what: 'conflict'; run: Visit }
   | { id: string; what: 'refused'; problem: ApiProblem }
-  | { id: string; what: 'unreachable' };
+  /** It waits; where that is more than no connection, with the reason. */
+  | { id: string; what: 'waits'; why: string };
 
 const RETRY_MS = 3000;
 /** Of what was never answered, so much is remembered. */
@@ -64,12 +48,17 @@ export class VisitSender {
   readonly #here = new Map<string, Kept>();
   /** Visits open in this tab, and in no other. */
   readonly #claims = new Set<string>();
+  readonly #shelf = new VisitShelf();
   #retry: ReturnType<typeof setTimeout> | undefined;
   #gone = false;
 
   readonly sent$ = new Subject<Sent>();
   /** Visits that the server does not have as they are here. */
   readonly waiting = signal<Visit[]>([]);
+  /** How many of them this device did not take: they are gone with the page. */
+  readonly unkept = signal(0);
+  /** What the device held when the page was opened is known. */
+  readonly ready: Promise<void>;
 
   constructor() {
     const online = () => this.sendAll();
@@ -77,14 +66,21 @@ export class VisitSender {
     inject(DestroyRef).onDestroy(() => {
       window.removeEventListener('online', online);
       clearTimeout(this.#retry);
+      this.#shelf.close();
       this.#gone = true;
     });
-    this.#count();
-    this.sendAll();
+    this.#shelf.changed = () => this.#count();
+    this.ready = this.#shelf.read();
+    void this.ready.then(() => this.sendAll());
   }
 
   read(id: string): Kept | undefined {
-    return this.#here.get(id) ?? readDevice(id);
+    return this.#here.get(id) ?? this.#shelf.get(id);
+  }
+
+  /** Whether the device has of a visit what this page has. */
+  isKept(id: string): boolean {
+    return this.#shelf.has(id);
   }
 
   /** A device without room still has the server. */
@@ -94,13 +90,13 @@ export class VisitSender {
     if (house) kept = { ...kept, house };
     const before = this.#here.get(id);
     const others =
-      !before?.unsent && !kept.unsent && readDevice(id)?.unsent && !this.#claims.has(id);
+      !before?.unsent && !kept.unsent && this.#shelf.get(id)?.unsent && !this.#claims.has(id);
     this.#hold(kept, !others);
   }
 
   #hold(kept: Kept, onDevice: boolean): void {
     this.#here.set(kept.run.id, kept);
-    if (onDevice) writeDevice(kept);
+    if (onDevice) this.#shelf.put(kept);
     this.#count();
   }
 
@@ -127,7 +123,7 @@ export class VisitSender {
 
   forget(id: string): void {
     this.#here.delete(id);
-    removeLocal(PREFIX + id);
+    this.#shelf.remove(id);
     this.#conflicts.delete(id);
     this.#count();
   }
@@ -145,7 +141,11 @@ export class VisitSender {
   /** Sends everything that waits. */
   sendAll(): void {
     // Another tab may have sent some of it.
-    this.#count();
+    void this.#shelf.read().then(() => this.#sendAll());
+  }
+
+  #sendAll(): void {
+    if (this.#gone) return;
     for (const [id, { unsent, finishing }] of this.#here) {
       if (unsent || finishing) void this.send(id);
     }
@@ -173,10 +173,13 @@ export class VisitSender {
       }
     } catch (problem) {
       if (!(problem instanceof ApiProblem)) throw problem;
+      // Where it is said to be kept here, it is.
+      await this.#shelf.written();
       // The clock was off and is known by now: it leaves again with the right times.
       if (problem.status === 422 && this.#retimed(id)) return this.#send(id);
       if (waits(problem)) {
-        this.sent$.next({ id, what: 'unreachable' });
+        const why = problem.unreachable ? '' : `${problem.title} ${problem.detail}`.trim();
+        this.sent$.next({ id, what: 'waits', why });
         this.#later();
       } else {
         this.#conflicts.add(id);
@@ -253,6 +256,7 @@ export class VisitSender {
         return this.#patch({ ...kept, base: current.version, tried: [] });
       }
       this.#conflicts.add(id);
+      await this.#shelf.written();
       this.sent$.next({ id, what: 'conflict', run: current });
       return undefined;
     }
@@ -263,35 +267,20 @@ export class VisitSender {
   }
 
   #count(): void {
-    const kept = localNames(PREFIX).flatMap((id) => readDevice(id) ?? []);
     this.waiting.set(
-      kept.filter(({ unsent, finishing }) => unsent || finishing).map(({ run: visit }) => visit),
+      this.#shelf
+        .all()
+        .filter(({ unsent, finishing }) => unsent || finishing)
+        .map(({ run: visit }) => visit),
     );
+    this.unkept.set(this.#shelf.loose);
   }
-}
-
-function readDevice(id: string): Kept | undefined {
-  const kept = readLocal<Partial<Kept>>(PREFIX + id);
-  if (!kept?.run) return undefined;
-  const { run: visit, base = visit.version, unsent = true, edits = 0, finishing = false } = kept;
-  const { tried } = kept;
-  return {
-    run: visit,
-    base,
-    unsent,
-    edits,
-    finishing,
-    ...forHouse(kept),
-    ...(tried ? { tried } : {}),
-  };
 }
 
 const forHouse = ({ house }: Partial<Kept>) => (house ? { house } : {});
 
 /** Whether it is to be tried again: the server has not read it, or is not the one it is for. */
 const waits = ({ status }: ApiProblem): boolean => status !== 409 && status !== 422;
-
-const writeDevice = (kept: Kept): void => writeLocal(PREFIX + kept.run.id, kept);
 
 /** Whether two versions of a visit say the same. */
 export const sameVisit = (

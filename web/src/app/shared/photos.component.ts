@@ -7,6 +7,7 @@ import {
   resource,
   signal,
 } from '@angular/core';
+import { OutboxService } from '../data/outbox.service';
 import { PhotoProblem, PhotosService } from '../data/photos.service';
 
 const MOST = 6;
@@ -20,8 +21,16 @@ const MOST = 6;
       @for (one of shown.value(); track one.id) {
         <figure>
           <a [href]="one.address" target="_blank" rel="noopener">
-            <img [src]="one.address" [alt]="'Photo ' + ($index + 1)" loading="lazy" />
+            <img
+              [src]="one.address"
+              [alt]="'Photo ' + ($index + 1)"
+              loading="lazy"
+              (error)="gone.add(one.id)"
+            />
           </a>
+          @if (gone.has(one.id) ? 'Not there any more' : one.state; as state) {
+            <figcaption>{{ state }}</figcaption>
+          }
           @if (!fixed()) {
             <button
               type="button"
@@ -71,6 +80,11 @@ const MOST = 6;
       border: 2px solid var(--seam);
       background: var(--face);
     }
+    figcaption {
+      font-size: 0.85rem;
+      font-weight: 600;
+      max-width: 8rem;
+    }
     figure .btn {
       position: absolute;
       top: -0.4rem;
@@ -95,6 +109,7 @@ const MOST = 6;
 })
 export class PhotosComponent {
   readonly #photos = inject(PhotosService);
+  readonly #outbox = inject(OutboxService);
 
   readonly ids = input<readonly string[]>([]);
   /** Only to be looked at. */
@@ -104,10 +119,12 @@ export class PhotosComponent {
   protected readonly busy = signal(false);
   protected readonly problem = signal('');
   protected readonly most = MOST;
+  /** Photos that could not be shown: neither here nor with the server. */
+  protected readonly gone = new Set<string>();
   protected readonly shown = resource({
-    params: () => this.ids(),
-    loader: ({ params }) =>
-      Promise.all(params.map(async (id) => ({ id, address: await this.#photos.addressOf(id) }))),
+    // What waits to be sent, or was refused, is told anew when it changes.
+    params: () => ({ ids: this.ids(), turns: [this.#outbox.waiting(), this.#outbox.aside()] }),
+    loader: ({ params: { ids } }) => Promise.all(ids.map((id) => this.#photos.shown(id))),
     defaultValue: [],
   });
 

@@ -31,6 +31,7 @@ const LONG_MS = 1000;
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './root.component.html',
   styleUrl: './root.component.scss',
+  host: { '(window:beforeunload)': 'leaving($event)' },
 })
 export class RootComponent {
   protected readonly secure = isSecure();
@@ -41,6 +42,11 @@ export class RootComponent {
   /** Entries and visits on this device that the server does not have. */
   protected readonly waiting = lasting(
     computed(() => this.outbox.waiting() + this.#sender.waiting().length),
+    LONG_MS,
+  );
+  /** What this device did not take, and is gone with the page. */
+  protected readonly unkept = lasting(
+    computed(() => this.outbox.unkept() + this.#sender.unkept()),
     LONG_MS,
   );
   protected readonly views = [
@@ -55,6 +61,11 @@ export class RootComponent {
   constructor() {
     const toasts = inject(ToastsService);
     onClockHeard(() => sayClock(toasts));
+  }
+
+  /** The browser asks before what only this page has is gone. */
+  protected leaving(event: Event): void {
+    if (this.outbox.unkept() + this.#sender.unkept() > 0) event.preventDefault();
   }
 
   protected toMain(event: Event): void {

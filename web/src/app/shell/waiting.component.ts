@@ -35,7 +35,12 @@ import { sayWhen } from '../shared/say-when';
       @if (outbox.stuck(); as why) {
         <strong>{{ why }}</strong>
       }
-      Safe here. It is sent, once and in this order, as soon as the server can be reached.
+      @if (outbox.unkept() + sender.unkept()) {
+        <strong>This device has no room, or keeps nothing.</strong> What is not sent is only on this
+        page: leave it open, and free some space. It is sent as soon as the server can be reached.
+      } @else {
+        Safe here. It is sent, once and in this order, as soon as the server can be reached.
+      }
     </p>
     <ol>
       @for (one of waiting(); track one.key) {

@@ -1,9 +1,12 @@
+import 'fake-indexeddb/auto';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { emptyProgress, type Visit } from '@needlecase/core';
+import { IDBFactory } from 'fake-indexeddb';
 import { EMPTY } from 'rxjs';
 import { ChangesService } from '../data/changes.service';
+import { openDevice } from '../data/device';
 import { VisitSender, type Kept } from '../data/visit-sender.service';
 import { VisitKeeper } from './visit-keeper';
 
@@ -18,7 +21,9 @@ const visit = (change: Partial<Visit> = {}): Visit => ({
   ...change,
 });
 const at = (step: string) => ({ ...emptyProgress(), at: step });
-const settled = () => new Promise((done) => setTimeout(done));
+const settled = () => new Promise((done) => setTimeout(done, 20));
+/** As older programs kept a visit; it is moved when the page is opened. */
+const leave = (kept: object) => localStorage.setItem('needlecase.run.r1', JSON.stringify(kept));
 
 describe('VisitKeeper', () => {
   let keeper: VisitKeeper;
@@ -26,6 +31,7 @@ describe('VisitKeeper', () => {
 
   beforeEach(() => {
     localStorage.clear();
+    globalThis.indexedDB = new IDBFactory();
     TestBed.configureTestingModule({
       providers: [
         provideHttpClient(),
@@ -40,10 +46,16 @@ describe('VisitKeeper', () => {
 
   async function opened(stored = visit()): Promise<void> {
     const opening = keeper.open('r1');
-    http.expectOne('/api/v1/runs/r1').flush(stored);
+    await settled();
+    read().flush(stored);
     await opening;
   }
-  const kept = () => JSON.parse(localStorage.getItem('needlecase.run.r1') ?? 'null') as Kept | null;
+  const kept = async () => {
+    await settled();
+    return (await openDevice()).get('visits', 'r1');
+  };
+  const read = () =>
+    http.expectOne(({ method, url }) => method === 'GET' && url === '/api/v1/runs/r1');
   const finish = () => http.expectOne('/api/v1/runs/r1/finish');
   const patch = () => http.expectOne(({ method }) => method === 'PATCH');
   /** As the server refuses: in problem details. */
@@ -57,12 +69,13 @@ describe('VisitKeeper', () => {
   it('keeps a change on the device at once, and as sent when the server has it', async () => {
     await opened();
     keeper.change(() => at('a'));
-    expect(localStorage.getItem('needlecase.run.r1')).toContain('"at":"a"');
+    await settled();
+    expect(await kept()).toMatchObject({ unsent: true, run: { progress: at('a') } });
     const request = patch();
     expect(request.request.headers.get('If-Match')).toBe('"1"');
     request.flush(visit({ version: 2, progress: at('a') }));
     await settled();
-    expect(kept()).toMatchObject({ unsent: false, base: 2 });
+    expect(await kept()).toMatchObject({ unsent: false, base: 2 });
     expect(keeper.saving()).toBe('saved');
     expect(keeper.run()!.version).toBe(2);
   });
@@ -90,6 +103,7 @@ describe('VisitKeeper', () => {
     await settled();
     expect(keeper.saving()).toBe('kept here');
     window.dispatchEvent(new Event('online'));
+    await settled();
     patch().flush(visit({ version: 2, progress: at('a') }));
     await settled();
     expect(keeper.saving()).toBe('saved');
@@ -97,7 +111,7 @@ describe('VisitKeeper', () => {
 
   it('brings back after a reload what had not been sent', async () => {
     const kept = visit({ progress: at('b') });
-    localStorage.setItem('needlecase.run.r1', JSON.stringify({ run: kept, base: 1 }));
+    leave({ run: kept, base: 1 });
     await opened();
     expect(keeper.progress()!.at).toBe('b');
     expect((patch().request.body as Visit).progress.at).toBe('b');
@@ -105,9 +119,10 @@ describe('VisitKeeper', () => {
 
   it('opens from the device when there is no server at all', async () => {
     const kept = visit({ progress: at('b') });
-    localStorage.setItem('needlecase.run.r1', JSON.stringify({ run: kept, base: 1 }));
+    leave({ run: kept, base: 1 });
     const opening = keeper.open('r1');
-    http.expectOne('/api/v1/runs/r1').error(new ProgressEvent('error'));
+    await settled();
+    read().error(new ProgressEvent('error'));
     await opening;
     expect(keeper.progress()!.at).toBe('b');
     expect(keeper.problem()).toBeUndefined();
@@ -140,7 +155,7 @@ describe('VisitKeeper', () => {
         await settled();
       }
       expect(keeper.progress()!.at).toBe(which === 'mine' ? 'a' : 'z');
-      expect(kept()).toMatchObject({ unsent: false, base: which === 'mine' ? 6 : 5 });
+      expect(await kept()).toMatchObject({ unsent: false, base: which === 'mine' ? 6 : 5 });
       http.verify();
     },
   );
@@ -154,8 +169,9 @@ describe('VisitKeeper', () => {
     patch().error(new ProgressEvent('error'));
     await finishing;
     expect(keeper.later()).toBe(true);
-    expect(kept()).toMatchObject({ unsent: true, finishing: true });
+    expect(await kept()).toMatchObject({ unsent: true, finishing: true });
     window.dispatchEvent(new Event('online'));
+    await settled();
     patch().flush(visit({ version: 2, progress: at('a') }));
     await settled();
     const first = finish();
@@ -165,13 +181,14 @@ describe('VisitKeeper', () => {
     expect(keeper.later()).toBe(true);
     // The answer was lost: the same deed is asked for again, under the same key.
     window.dispatchEvent(new Event('online'));
+    await settled();
     const again = finish();
     expect(again.request.headers.get('Idempotency-Key')).toBe(key);
     again.flush({ run: visit({ version: 3, state: 'finished' }), entries: [] });
     await settled();
     expect(keeper.entries()).toEqual([]);
     expect(keeper.later()).toBe(false);
-    expect(kept()).toBeNull();
+    expect(await kept()).toBeUndefined();
     http.verify();
   });
 
@@ -180,11 +197,12 @@ describe('VisitKeeper', () => {
     TestBed.inject(VisitSender).keep({ ...held, finishing: true });
     expect(TestBed.inject(VisitSender).waiting()).toHaveLength(1);
     TestBed.inject(VisitSender).sendAll();
+    await settled();
     patch().flush(visit({ version: 2, progress: at('z') }));
     await settled();
     finish().flush({ run: visit({ version: 3, state: 'finished' }), entries: [] });
     await settled();
-    expect(kept()).toBeNull();
+    expect(await kept()).toBeUndefined();
     expect(TestBed.inject(VisitSender).waiting()).toEqual([]);
   });
 
@@ -198,7 +216,7 @@ describe('VisitKeeper', () => {
     await finishing;
     keeper.goOn();
     expect(keeper.later()).toBe(false);
-    expect(kept()!.finishing).toBe(false);
+    expect((await kept())!.finishing).toBe(false);
   });
 
   it('trusts what is on the device over an older answer that the browser kept', async () => {
@@ -208,7 +226,7 @@ describe('VisitKeeper', () => {
       unsent: false,
       edits: 2,
     };
-    localStorage.setItem('needlecase.run.r1', JSON.stringify(held));
+    leave(held);
     await opened(visit({ version: 1 }));
     expect(keeper.progress()!.at).toBe('k');
     expect(keeper.other()).toBeUndefined();
@@ -218,9 +236,50 @@ describe('VisitKeeper', () => {
   it('says what the server refused', async () => {
     await opened();
     keeper.change(() => at('a'));
+    refuse(422, { title: 'Something here needs another look.' });
+    await settled();
+    expect(keeper.problem()!.title).toBe('Something here needs another look.');
+    expect(keeper.saving()).toBe('kept here');
+  });
+
+  it('waits where what answers is not what it is for, and says why', async () => {
+    await opened();
+    keeper.change(() => at('a'));
     refuse(404, { title: 'There is no such run.' });
     await settled();
-    expect(keeper.problem()!.title).toBe('There is no such run.');
+    expect(keeper.problem()).toBeUndefined();
     expect(keeper.saving()).toBe('kept here');
+    expect(keeper.stuck()).toBe('There is no such run.');
+  });
+
+  it('shows what is only here, whatever the server answers', async () => {
+    leave({ run: visit({ progress: at('b') }), base: 1 });
+    const opening = keeper.open('r1');
+    await settled();
+    read().flush('gone', { status: 503, statusText: 'Service Unavailable' });
+    await opening;
+    expect(keeper.progress()!.at).toBe('b');
+    expect(localStorage.getItem('needlecase.run.r1')).toBeNull();
+  });
+
+  it('never says that a full device keeps it, and sends it from the page', async () => {
+    await opened();
+    await settled();
+    vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+    keeper.change(() => at('a'));
+    patch().error(new ProgressEvent('error'));
+    await settled();
+    expect(keeper.saving()).toBe('only here');
+    expect(TestBed.inject(VisitSender).unkept()).toBe(1);
+    expect(TestBed.inject(VisitSender).waiting()).toHaveLength(1);
+    window.dispatchEvent(new Event('online'));
+    await settled();
+    patch().flush(visit({ version: 2, progress: at('a') }));
+    await settled();
+    expect(keeper.saving()).toBe('saved');
+    expect(TestBed.inject(VisitSender).unkept()).toBe(0);
+    vi.restoreAllMocks();
   });
 });

@@ -5,7 +5,8 @@ import { ApiProblem, ApiService } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { VisitSender, sameVisit, type Kept, type Sent } from '../data/visit-sender.service';
 
-export type Saving = 'saved' | 'saving' | 'kept here';
+/** `only here`: the device does not take it, and it is gone with the page. */
+export type Saving = 'saved' | 'saving' | 'kept here' | 'only here';
 
 /** The visit on screen: what is changed here goes to the device at once and, by the sender, to the server. */
 @Injectable()
@@ -18,6 +19,8 @@ export class VisitKeeper implements OnDestroy {
   readonly run = signal<Visit | undefined>(undefined);
   readonly problem = signal<ApiProblem | undefined>(undefined);
   readonly saving = signal<Saving>('saved');
+  /** Why what waits does not leave, where that is more than no connection. */
+  readonly stuck = signal('');
   /** The other screen's version, while the person has to choose. */
   readonly other = signal<Visit | undefined>(undefined);
   /** Finished here, and recorded when there is a connection. */
@@ -34,12 +37,15 @@ export class VisitKeeper implements OnDestroy {
         if (sent.id === id) this.#take(sent);
       }),
     );
+    await this.#sender.ready;
     try {
       this.#reconcile(await firstValueFrom(this.#api.get<Visit>(`runs/${id}`)));
     } catch (problem) {
       const kept = this.#sender.read(id);
-      if (kept && problem instanceof ApiProblem && problem.unreachable) this.#show(kept);
-      else this.problem.set(problem as ApiProblem);
+      if (!(problem instanceof ApiProblem)) throw problem;
+      // What is not with the server yet is shown whatever it answers.
+      if (kept && (kept.unsent || problem.status !== 404)) this.#show(kept);
+      else this.problem.set(problem);
     }
     this.#subscriptions.add(
       this.#changes.of('runs').subscribe((change) => {
@@ -47,6 +53,11 @@ export class VisitKeeper implements OnDestroy {
         if (mine && !this.#sender.read(id)?.unsent) void this.#reread(id);
       }),
     );
+  }
+
+  /** Whether the device has what this page has; else it is gone with the page. */
+  isKept(id: string): boolean {
+    return this.#sender.isKept(id);
   }
 
   ngOnDestroy(): void {
@@ -191,14 +202,15 @@ export class VisitKeeper implements OnDestroy {
         break;
       case 'conflict':
         this.other.set(sent.run);
-        this.saving.set('kept here');
+        this.saving.set(this.isKept(sent.id) ? 'kept here' : 'only here');
         break;
       case 'refused':
         this.problem.set(sent.problem);
-        this.saving.set('kept here');
+        this.saving.set(this.isKept(sent.id) ? 'kept here' : 'only here');
         break;
-      case 'unreachable':
-        this.saving.set('kept here');
+      case 'waits':
+        this.stuck.set(sent.why);
+        this.saving.set(this.isKept(sent.id) ? 'kept here' : 'only here');
         break;
     }
   }

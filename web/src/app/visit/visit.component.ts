@@ -179,10 +179,13 @@ export class VisitComponent {
 
   protected async pause(): Promise<void> {
     const stored = await this.keeper.settle('paused');
+    const kept = this.keeper.isKept(this.id())
+      ? 'kept on this device. It is sent when the connection is back.'
+      : 'only on this page, as this device has no room. Leave it open until the connection is back.';
     this.#toasts.show(
       stored
         ? 'The visit is paused. Go on from the bench, here or on another device.'
-        : 'The visit is paused and kept on this device. It is sent when the connection is back.',
+        : `The visit is paused and ${kept}`,
     );
     await this.#router.navigateByUrl('/');
   }

@@ -157,11 +157,13 @@ export class Measuring {
       timer(LONGEST_WAIT_MS).pipe(map(() => false)),
     );
     const done = firstValueFrom(arrived);
-    for (const entry of entries) await this.#outbox.add(entry);
+    let kept = true;
+    for (const entry of entries) kept = await this.#outbox.add(entry);
     const sent = await done;
     this.saving.set(false);
     this.saved.set(true);
-    this.#toasts.show(sent ? 'Kept.' : 'Kept on this device; it is sent later.', {
+    const where = kept ? 'Kept on this device' : 'Only on this page, as this device has no room';
+    this.#toasts.show(sent ? 'Kept.' : `${where}; it is sent later.`, {
       action: {
         label: 'Undo',
         do: () => {
