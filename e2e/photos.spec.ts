@@ -104,3 +104,43 @@ test('photos are made small and kept with the entry, or refused in words', async
   const { entries } = await demo.api<{ entries: Entry[] }>('entries?limit=10');
   expect(entries.find(({ task }) => task === 'dispenser')!.photos).toEqual(photos);
 });
+
+test('a photo that waits is shown waiting, and a refused one says why', async ({ demo, page }) => {
+  const washer = await machineCalled(demo, 'Cellar washer');
+  const visit = await demo.api<Visit>('runs', {
+    tasks: [{ machineId: washer.id, task: 'dispenser' }],
+  });
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${demo.address}visit/${visit.id}`);
+  await page.getByRole('button', { name: 'Begin with the first step' }).click();
+  const field = page.locator('input[type=file]');
+  while ((await field.count()) === 0) await goOn(page);
+  await page.getByRole('radio', { name: /light/ }).check({ force: true });
+  await page.route('**/api/v1/photos/*', (route) => route.abort());
+  const buffer = await picture(page, 900, 1200, 'image/jpeg');
+  await field.setInputFiles({ name: 'one.jpg', mimeType: 'image/jpeg', buffer });
+  const caption = page.locator('nc-photos figcaption');
+  await expect(caption).toHaveText('Not sent yet');
+  await page.reload();
+  await expect(caption).toHaveText('Not sent yet');
+  await expect(page.getByRole('img', { name: 'Photo 1' })).toBeVisible();
+
+  const why = 'This picture is larger than 2048 pixels.';
+  await page.unroute('**/api/v1/photos/*');
+  await page.route('**/api/v1/photos/*', (route) =>
+    route.fulfill({
+      status: 422,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({
+        title: 'Something here needs another look.',
+        errors: [{ field: 'photo', message: why }],
+      }),
+    }),
+  );
+  await expect(caption).toHaveText(`Refused: ${why}`, { timeout: 15_000 });
+  await page.unroute('**/api/v1/photos/*');
+  await page.getByText('1 refused').click();
+  if (process.env['SHOT']) await page.screenshot({ path: process.env['SHOT'] });
+  await page.getByRole('button', { name: 'Send it again' }).click();
+  await expect(caption).toHaveCount(0);
+});
