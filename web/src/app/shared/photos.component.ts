@@ -88,7 +88,7 @@ const MOST = 6;
     figure .btn {
       position: absolute;
       top: -0.4rem;
-      right: -0.4rem;
+      left: 4rem;
       min-width: 40px;
       min-height: 40px;
       padding: 0;

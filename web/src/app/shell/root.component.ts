@@ -49,6 +49,15 @@ export class RootComponent {
     computed(() => this.outbox.unkept() + this.#sender.unkept()),
     LONG_MS,
   );
+  protected readonly told = computed(() =>
+    [
+      this.waiting() ? `${this.waiting()} not sent yet` : '',
+      this.outbox.aside() ? `${this.outbox.aside()} refused` : '',
+      this.unkept() ? 'only on this page' : '',
+    ]
+      .filter((part) => part)
+      .join(', '),
+  );
   protected readonly views = [
     { path: '/', name: 'Bench', exact: true },
     { path: '/visit', name: 'Visit', exact: false },

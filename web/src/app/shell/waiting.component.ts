@@ -31,17 +31,19 @@ import { sayWhen } from '../shared/say-when';
         }
       </ul>
     }
-    <p>
-      @if (outbox.stuck(); as why) {
+    @if (outbox.stuck(); as why) {
+      <p>
         <strong>{{ why }}</strong>
-      }
-      @if (outbox.unkept() + sender.unkept()) {
+      </p>
+    }
+    @if (outbox.unkept() + sender.unkept()) {
+      <p>
         <strong>This device has no room, or keeps nothing.</strong> What is not sent is only on this
         page: leave it open, and free some space. It is sent as soon as the server can be reached.
-      } @else {
-        Safe here. It is sent, once and in this order, as soon as the server can be reached.
-      }
-    </p>
+      </p>
+    } @else if (waiting().length || sender.waiting().length) {
+      <p>Safe here. It is sent, once and in this order, as soon as the server can be reached.</p>
+    }
     <ol>
       @for (one of waiting(); track one.key) {
         <li>{{ say(one.what) }}</li>
@@ -53,7 +55,9 @@ import { sayWhen } from '../shared/say-when';
         </li>
       }
     </ol>
-    <button type="button" class="btn btn-plain" (click)="send()">Try now</button>
+    @if (waiting().length || sender.waiting().length) {
+      <button type="button" class="btn btn-plain" (click)="send()">Try now</button>
+    }
   `,
   styles: `
     @use 'mixins' as *;
