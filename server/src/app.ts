@@ -82,7 +82,7 @@ export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
       known ? new ProblemError(405, 'This cannot be done here.') : notFound('address'),
     );
   });
-  if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
+  if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(problems);
   return { express: app, store, changes, routes };
 }
@@ -161,7 +161,8 @@ const ownOriginOnly: express.RequestHandler = (request, response, next) => {
   next();
 };
 
-function serveWeb(app: Express, webRoot: string): void {
+/** @returns the name of the program's first script, another one in each release */
+function serveWeb(app: Express, webRoot: string): string | undefined {
   const index = readFileSync(join(webRoot, 'index.html'), 'utf8');
   app.use(
     express.static(webRoot, {
@@ -177,4 +178,5 @@ function serveWeb(app: Express, webRoot: string): void {
     response.type('html').set('Cache-Control', 'no-cache').send(index);
   });
   app.use((_request, response) => sendProblem(response, notFound('page')));
+  return /\bmain-\w+\.js\b/.exec(index)?.[0];
 }

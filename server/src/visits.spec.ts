@@ -29,6 +29,27 @@ function worked(grade: 0 | 1 | 2 | 3 | 4): VisitProgress {
 }
 
 describe('runs', () => {
+  it('are not begun twice unasked, also where only some of the work is the same', async () => {
+    const one = (task: string) => ({ machineId: app.washer.id, task });
+    const begin = (tasks: object[], more: object = { onlyIfNew: true }) =>
+      app.api.post('/api/v1/runs').send({ tasks, ...more });
+    const { body } = await begin([one('dispenser'), one('gasket-folds')]).expect(409);
+    expect(body.current).toMatchObject({ id: visit.id });
+    await begin([one('gasket-folds')], {}).expect(201);
+    await begin([one('dispenser')]).expect(201);
+    await begin([one('dispenser')]).expect(409);
+    const { body: open } = await app.api.get('/api/v1/runs').expect(200);
+    expect(open).toHaveLength(3);
+    for (const { id, version } of open as Visit[]) {
+      await app.api
+        .patch(`/api/v1/runs/${id}`)
+        .set('If-Match', `"${version}"`)
+        .send({ state: 'abandoned' })
+        .expect(200);
+    }
+    await begin([one('dispenser')]).expect(201);
+  });
+
   it('begins only tasks that the machines have', async () => {
     const begin = (tasks: object[]) => app.api.post('/api/v1/runs').send({ tasks }).expect(422);
     const wrong = [

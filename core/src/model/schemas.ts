@@ -381,7 +381,15 @@ export const VisitProgress = closed(
 export type VisitProgress = Static<typeof VisitProgress>;
 
 export const VisitDraft = closed(
-  { tasks: Type.Array(VisitTask, { minItems: 1, maxItems: 100 }) },
+  {
+    tasks: Type.Array(VisitTask, { minItems: 1, maxItems: 100 }),
+    onlyIfNew: Type.Optional(
+      Type.Boolean({
+        description:
+          'Refused (409, with it as `current`) where an open visit has one of the tasks.',
+      }),
+    ),
+  },
   'VisitDraft',
 );
 export type VisitDraft = Static<typeof VisitDraft>;

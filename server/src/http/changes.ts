@@ -19,6 +19,8 @@ const KEEP_ALIVE_MS = 25_000;
 /** Tells every open screen what changed, by server-sent events. */
 export class Changes {
   readonly #listeners = new Set<Response>();
+  /** Names the built application that is served: a page of another one can tell. */
+  release: string | undefined;
 
   tell(change: Change): void {
     for (const listener of this.#listeners) listener.write(`data: ${JSON.stringify(change)}\n\n`);
@@ -31,6 +33,7 @@ export class Changes {
     response.write('retry: 2000\n\n');
     // By it a device's clock is held against this one's before anything is sent.
     response.write(`event: clock\ndata: ${Date.now()}\n\n`);
+    if (this.release) response.write(`event: release\ndata: ${this.release}\n\n`);
     this.#listeners.add(response);
     const beat = setInterval(() => response.write(': here\n\n'), KEEP_ALIVE_MS);
     request.on('close', () => {

@@ -13,6 +13,12 @@ const FinishedVisit = Type.Object(
   { additionalProperties: false },
 );
 
+type WithTasks = Pick<Visit, 'tasks'>;
+const sharesTask = (a: WithTasks, b: WithTasks): boolean =>
+  a.tasks.some((one) =>
+    b.tasks.some(({ machineId, task }) => machineId === one.machineId && task === one.task),
+  );
+
 export const visitRoutes = (store: Store): Route[] => {
   const find = (id: string) => store.visits.get(id);
   const known = ({ params }: Pick<Ask, 'params'>): Visit => {
@@ -38,6 +44,14 @@ export const visitRoutes = (store: Store): Route[] => {
       answers: schemas.Visit,
       handle: ({ body }) => {
         mustBeRight(checkVisit(body, store.machines.list()));
+        const underWay = body.onlyIfNew && store.visits.open().find((one) => sharesTask(one, body));
+        if (underWay) {
+          throw new ProblemError(409, 'This work is under way already.', {
+            detail: 'Go on with the visit that was begun, or begin another all the same.',
+            current: underWay,
+            yours: body,
+          });
+        }
         const visit = store.visits.create(body);
         told(visit);
         return { status: 201, body: visit, version: visit.version };

@@ -1,5 +1,6 @@
 import { provideHttpClient, withFetch, withInterceptors } from '@angular/common/http';
 import {
+  ErrorHandler,
   isDevMode,
   provideAppInitializer,
   provideBrowserGlobalErrorListeners,
@@ -10,7 +11,7 @@ import { provideServiceWorker } from '@angular/service-worker';
 import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
 import { routes } from './app.routes';
 import { hearsClock } from './data/clock';
-import { tellOfUpdates } from './shell/app-update';
+import { PartsMissing, tellOfUpdates } from './shell/app-update';
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -18,6 +19,7 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideHttpClient(withFetch(), withInterceptors([hearsClock])),
     provideAppInitializer(tellOfUpdates),
+    { provide: ErrorHandler, useClass: PartsMissing },
     // After the first view stands: keeping the app must not slow it down.
     provideServiceWorker('ngsw-worker.js', {
       enabled: !isDevMode(),

@@ -34,6 +34,8 @@ interface News {
   connected?: boolean;
   /** Milliseconds that the server's clock is ahead. */
   ahead?: number;
+  /** The application that the server has. */
+  release?: string;
   hello?: true;
 }
 
@@ -51,6 +53,8 @@ interface News {
 export class ChangesService {
   /** Whether the server tells us of changes: false while it cannot be reached. */
   readonly connected = signal(true);
+  /** The server has another application than this page is of. */
+  readonly newer = signal(false);
 
   readonly all$ = new Observable<Change>((listener) => {
     if (typeof EventSource === 'undefined') return undefined;
@@ -109,9 +113,10 @@ export class ChangesService {
     };
   }
 
-  #hear({ change, connected, ahead }: News, next: (change: Change) => void): void {
+  #hear({ change, connected, ahead, release }: News, next: (change: Change) => void): void {
     if (connected !== undefined) this.connected.set(connected);
     if (ahead !== undefined) hearAhead(ahead);
+    if (release !== undefined) this.newer.set(isOther(release));
     if (change) next(change);
   }
 
@@ -134,8 +139,15 @@ export class ChangesService {
     source.addEventListener('clock', ({ data }: MessageEvent<string>) =>
       tell({ ahead: Number(data) - Date.now() }),
     );
+    source.addEventListener('release', ({ data }: MessageEvent<string>) => tell({ release: data }));
     return () => source.close();
   }
+}
+
+/** Whether this page runs, and is of another application than the one named. */
+function isOther(release: string): boolean {
+  const scripts = [...document.querySelectorAll<HTMLScriptElement>('script[src*="main-"]')];
+  return scripts.length > 0 && !scripts.some(({ src }) => src.endsWith(release));
 }
 
 const aheadNow = (): News => {

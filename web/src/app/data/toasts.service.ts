@@ -4,6 +4,8 @@ export interface Toast {
   id: number;
   text: string;
   problem?: boolean;
+  /** Stays until it is closed. */
+  stays?: boolean;
   action?: { label: string; do: () => void };
 }
 
@@ -15,13 +17,17 @@ export class ToastsService {
   #next = 1;
   readonly shown = signal<Toast[]>([]);
 
-  show(text: string, more: Pick<Toast, 'problem' | 'action'> = {}): void {
-    const toast = { id: this.#next++, text, ...more };
-    this.shown.update((all) => [...all.slice(-2), toast]);
-    setTimeout(() => this.close(toast.id), SHOWN_MS);
+  show(text: string, more: Pick<Toast, 'problem' | 'stays' | 'action'> = {}): void {
+    const toast: Toast = { id: this.#next++, text, ...more };
+    this.shown.update((all) => [...room(all), toast]);
+    if (!toast.stays) setTimeout(() => this.close(toast.id), SHOWN_MS);
   }
 
   close(id: number): void {
     this.shown.update((all) => all.filter((toast) => toast.id !== id));
   }
 }
+
+/** The last two, and what stays. */
+const room = (all: readonly Toast[]): Toast[] =>
+  all.filter(({ stays }, at) => stays ?? at >= all.length - 2);
