@@ -1,5 +1,5 @@
 import type { Visit } from '@needlecase/core';
-import { expect, machineCalled, ready, test } from './house.js';
+import { expect, ready, test } from './house.js';
 
 /* Work that is under way already, and a page that is older than its server. */
 
