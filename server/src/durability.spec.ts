@@ -118,7 +118,8 @@ describe('opening a file', () => {
 
   it('puts a copy aside before a migration changes a file', () => {
     const old = new Database(file);
-    old.exec("CREATE TABLE keepsake (word TEXT); INSERT INTO keepsake VALUES ('mine')");
+    old.exec(`CREATE TABLE __drizzle_migrations (id INTEGER PRIMARY KEY, hash TEXT, created_at);
+      CREATE TABLE keepsake (word TEXT); INSERT INTO keepsake VALUES ('mine')`);
     old.close();
     openDatabase(file).$client.close();
     const [copy] = readdirSync(folder).filter((name) => name.includes('before'));

@@ -4,14 +4,27 @@ import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { makeApp } from './app.js';
 import { endOnFaults } from './faults.js';
-import { openDatabase } from './db/open.js';
+import { FileProblem } from './db/data-file.js';
+import { serveDatabase } from './db/open.js';
 import { readSettings } from './settings.js';
 
-const settings = readSettings(process.env);
+/** What cannot be begun is told in one sentence. */
+function orEnd<T>(begin: () => T): T {
+  try {
+    return begin();
+  } catch (error) {
+    if (!(error instanceof FileProblem || error instanceof RangeError)) throw error;
+    console.error(error.message);
+    process.exit(1);
+  }
+}
+
+const settings = orEnd(() => readSettings(process.env));
 const log = pino({ level: settings.log });
 endOnFaults(log);
 const webRoot = join(dirname(fileURLToPath(import.meta.url)), '../../web/dist/browser');
-const { express, store, changes } = makeApp(openDatabase(settings.database), webRoot, log);
+const { db, held } = orEnd(() => serveDatabase(settings.database));
+const { express, store, changes } = makeApp(db, webRoot, log);
 store.answers.forgetOld();
 
 const server = express.listen(settings.port, settings.host, (error?: Error) => {
@@ -26,8 +39,12 @@ const server = express.listen(settings.port, settings.host, (error?: Error) => {
   }
   const { port } = server.address() as AddressInfo;
   const host = settings.host.includes(':') ? `[${settings.host}]` : settings.host;
-  console.log(`Needlecase is at http://${host}:${port}/`);
+  const address = `http://${host}:${port}/`;
+  held.at(address);
+  console.log(`Needlecase is at ${address}`);
 });
+
+const LONGEST_END_MS = 4000;
 
 function stop(): void {
   changes.close();
@@ -36,6 +53,11 @@ function stop(): void {
     process.exit(0);
   });
   server.closeIdleConnections();
+  // Whatever a client does, it ends: what was answered is stored.
+  setTimeout(() => {
+    store.close();
+    process.exit(0);
+  }, LONGEST_END_MS).unref();
 }
 process.on('SIGINT', stop);
 process.on('SIGTERM', stop);

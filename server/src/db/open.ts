@@ -2,9 +2,10 @@ import Database from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { checkDataFile, holdDataFile, toldOf, type Held } from './data-file.js';
 import { mendInstants } from './mend.js';
 import * as tables from './tables.js';
 
@@ -19,8 +20,33 @@ const MIGRATIONS = ['../../migrations', '../migrations', 'migrations']
  * Opens a data file, making it where there is none, and brings it up to date. Before a migration
  * changes an existing file, a copy is put beside it.
  * @param file path, or `:memory:`
+ * @throws FileProblem where it cannot be used; then nothing was written
  */
 export function openDatabase(file: string): Db {
+  return file === ':memory:' ? opened(file) : begun(file, () => opened(file));
+}
+
+/** As `openDatabase`, for this process alone. @throws FileProblem also where another one serves it */
+export function serveDatabase(file: string): { db: Db; held: Held } {
+  return begun(file, () => {
+    mkdirSync(dirname(file), { recursive: true });
+    const held = holdDataFile(file);
+    return { db: opened(file), held };
+  });
+}
+
+function begun<T>(file: string, open: () => T): T {
+  try {
+    checkDataFile(file, Math.max(...migrations().map(({ folderMillis }) => folderMillis)));
+    return open();
+  } catch (error) {
+    throw toldOf(file, error);
+  }
+}
+
+const migrations = () => readMigrationFiles({ migrationsFolder: MIGRATIONS });
+
+function opened(file: string): Db {
   const isNew = file === ':memory:' || !existsSync(file);
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
   const client = new Database(file);
@@ -28,19 +54,25 @@ export function openDatabase(file: string): Db {
   client.pragma('synchronous = FULL');
   client.pragma('foreign_keys = ON');
   const behind = pending(client);
-  if (!isNew && behind > 0) {
-    const stamp = new Date().toISOString().replace(/[:.]/g, '-');
-    client.prepare('VACUUM INTO ?').run(`${file}.before-${stamp}`);
-  }
+  const copy = `${file}.before-${new Date().toISOString().replace(/[:.]/g, '-')}`;
+  const copied = !isNew && behind > 0;
   const db = drizzle(client, { schema: tables });
-  if (behind > 0) migrate(db, { migrationsFolder: MIGRATIONS });
-  if (!isNew && behind > 0) mendInstants(client);
+  try {
+    if (copied) client.prepare('VACUUM INTO ?').run(copy);
+    if (behind > 0) migrate(db, { migrationsFolder: MIGRATIONS });
+  } catch (error) {
+    // Nothing was changed: each start that fails would leave another copy.
+    client.close();
+    if (copied) rmSync(copy, { force: true });
+    throw error;
+  }
+  if (copied) mendInstants(client);
   return db;
 }
 
 /** How many migrations a file has not had yet. */
 function pending(client: Database.Database): number {
-  const known = readMigrationFiles({ migrationsFolder: MIGRATIONS });
+  const known = migrations();
   const hasTable = client
     .prepare(`SELECT 1 FROM sqlite_master WHERE name = '__drizzle_migrations'`)
     .get();

@@ -14,7 +14,10 @@ import { tasksOf } from '../catalogue/lookup.js';
 import { planVisit, type VisitMachine } from './plan.js';
 
 /** What is wrong with a visit to be begun: machines that are not there, tasks that they do not have. */
-export function checkVisit({ tasks }: Pick<VisitDraft, 'tasks'>, machines: readonly Machine[]): FieldProblem[] {
+export function checkVisit(
+  { tasks }: Pick<VisitDraft, 'tasks'>,
+  machines: readonly Machine[],
+): FieldProblem[] {
   return tasks.flatMap(({ machineId, task }, index): FieldProblem[] => {
     const machine = machines.find(({ id }) => id === machineId);
     if (!machine) {
