@@ -10,12 +10,13 @@ class Stream {
   onerror?: () => void;
   onmessage?: (event: { data: string }) => void;
   clock?: (event: { data: string }) => void;
+  release?: (event: { data: string }) => void;
   closed = false;
   constructor(readonly address: string) {
     Stream.open.push(this);
   }
-  addEventListener(_name: 'clock', heard: (event: { data: string }) => void): void {
-    this.clock = heard;
+  addEventListener(name: 'clock' | 'release', heard: (event: { data: string }) => void): void {
+    this[name] = heard;
   }
   close(): void {
     this.closed = true;
@@ -124,6 +125,17 @@ describe.each(['locks', 'a lease'])('changes, shared by tabs with %s', (how) => 
     stream.onopen!();
     expect(tabs.map((tab) => tab.connected())).toEqual([true, true, true]);
     expect(told).toEqual([['gap'], ['gap'], ['gap']]);
+  });
+
+  it('tell of a newer program, and of none to a page that is of the same', async () => {
+    document.head.innerHTML = '<script src="main-HERE0001.js" type="text/plain"></script>';
+    listen();
+    const stream = await one();
+    stream.release!({ data: 'main-HERE0001.js' });
+    expect(tabs.map((tab) => tab.newer())).toEqual([false, false, false]);
+    stream.release!({ data: 'main-NEWER001.js' });
+    expect(tabs.map((tab) => tab.newer())).toEqual([true, true, true]);
+    document.head.innerHTML = '';
   });
 
   it('tell the clock of the server', async () => {
