@@ -154,3 +154,19 @@ export async function goTo(page: Page, words: string | RegExp): Promise<void> {
   for (let i = 0; i < 60 && !there((await title.textContent())!); i++) await goOn(page);
   await expect(title).toContainText(words);
 }
+
+/** A load as the server tells it. */
+export interface Load {
+  at: string;
+  deviceAt?: string;
+  recordedAt: string;
+  source: string;
+}
+
+/** The loads of a machine that were counted at the bench, the latest first. */
+export async function benchLoads(house: House, machineId: string): Promise<Load[]> {
+  const { entries } = await house.api<{ entries: Load[] }>(
+    `entries?machine=${machineId}&kind=load&limit=200`,
+  );
+  return entries.filter(({ source }) => source === 'bench');
+}

@@ -1,11 +1,4 @@
-import { expect, machineCalled, ready, test, type House } from './house.js';
-
-const loadsOf = async (house: House, machineId: string): Promise<number> => {
-  const { entries } = await house.api<{ entries: { source: string }[] }>(
-    `entries?machine=${machineId}&kind=load&limit=200`,
-  );
-  return entries.filter(({ source }) => source === 'bench').length;
-};
+import { benchLoads, expect, machineCalled, ready, test } from './house.js';
 
 test('loads tapped while the server is gone are kept, shown, and sent once when it is back', async ({
   page,
@@ -21,10 +14,10 @@ test('loads tapped while the server is gone are kept, shown, and sent once when 
   await expect(page.getByText('2 not sent yet')).toBeVisible();
   await demo.start();
   await expect(page.getByText('not sent yet')).toHaveCount(0, { timeout: 20_000 });
-  expect(await loadsOf(demo, id)).toBe(2);
+  expect(await benchLoads(demo, id)).toHaveLength(2);
   await page.reload();
   await ready(page);
-  expect(await loadsOf(demo, id)).toBe(2);
+  expect(await benchLoads(demo, id)).toHaveLength(2);
 });
 
 test('taps survive a reload while the server is gone', async ({ page, context, demo }) => {
@@ -38,7 +31,7 @@ test('taps survive a reload while the server is gone', async ({ page, context, d
   const again = await context.newPage();
   await again.goto(demo.address);
   await ready(again);
-  await expect.poll(() => loadsOf(demo, id)).toBe(1);
+  await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(1);
 });
 
 test('a run goes on while the server is gone, through a reload of the server, and is stored once', async ({

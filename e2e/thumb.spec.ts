@@ -1,21 +1,9 @@
 import type { Visit } from '@needlecase/core';
 import type { Page, Route } from '@playwright/test';
-import { expect, machineCalled, ready, test, type House } from './house.js';
+import { benchLoads, expect, machineCalled, ready, test } from './house.js';
 
 /* From the thumb to the server, through what stands between them. */
 
-interface Load {
-  at: string;
-  deviceAt?: string;
-  recordedAt: string;
-  source: string;
-}
-const loadsOf = async (house: House, machineId: string): Promise<Load[]> => {
-  const { entries } = await house.api<{ entries: Load[] }>(
-    `entries?machine=${machineId}&kind=load&limit=200`,
-  );
-  return entries.filter(({ source }) => source === 'bench');
-};
 const tap = (page: Page) =>
   page.getByRole('button', { name: /^Count a load of the Cellar washer/ }).click();
 const ENTRIES = '**/api/v1/entries';
@@ -56,10 +44,10 @@ for (const [what, answer] of Object.entries(BETWEEN)) {
     await expect(page.locator('nc-waiting strong').first()).toHaveText(
       /Something else answered|Too many/,
     );
-    expect(await loadsOf(demo, id)).toHaveLength(0);
+    expect(await benchLoads(demo, id)).toHaveLength(0);
     await page.unroute(ENTRIES);
     await page.getByRole('button', { name: 'Try now' }).click();
-    await expect.poll(async () => (await loadsOf(demo, id)).length).toBe(1);
+    await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(1);
     await expect(page.getByText('not sent yet')).toHaveCount(0);
   });
 }
@@ -80,7 +68,7 @@ test('what was noted for one household waits at the server of another, which say
   await expect(page.locator('nc-waiting strong')).toContainText(
     'This is the Needlecase of another household.',
   );
-  expect(await loadsOf(demo, id)).toHaveLength(0);
+  expect(await benchLoads(demo, id)).toHaveLength(0);
   await tell(own!);
   // What was noted for another stays where it is; the rest of the story is a server of that household.
   await expect(page.getByText('1 not sent yet')).toBeVisible();
@@ -117,8 +105,8 @@ test('what the server refuses stays aside with the reason, and is corrected and 
   const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
   await dialog.getByLabel('When').fill(`${yesterday}T10:00`);
   await dialog.getByRole('button', { name: /Store|Enter|Send/ }).click();
-  await expect.poll(async () => (await loadsOf(demo, id)).length).toBe(1);
-  const [load] = await loadsOf(demo, id);
+  await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(1);
+  const [load] = await benchLoads(demo, id);
   expect(load!.at.startsWith(yesterday)).toBe(true);
   await expect(page.getByText('1 refused')).toHaveCount(0);
 });
@@ -132,12 +120,12 @@ test('a load whose answer was lost is undone all the same', async ({ page, demo 
     await route.abort();
   });
   await tap(page);
-  await expect.poll(async () => (await loadsOf(demo, id)).length).toBe(1);
+  await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(1);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('2 not sent yet')).toBeVisible();
   await page.unroute(ENTRIES);
   await expect(page.getByText('not sent yet')).toHaveCount(0, { timeout: 15_000 });
-  expect(await loadsOf(demo, id)).toHaveLength(0);
+  expect(await benchLoads(demo, id)).toHaveLength(0);
 });
 
 test('two tabs send a load once, and both learn of it', async ({ page, context, demo }) => {
@@ -156,7 +144,7 @@ test('two tabs send a load once, and both learn of it', async ({ page, context, 
   for (const one of [page, other]) {
     await expect(one.getByText('not sent yet')).toHaveCount(0, { timeout: 15_000 });
   }
-  expect(await loadsOf(demo, id)).toHaveLength(2);
+  expect(await benchLoads(demo, id)).toHaveLength(2);
 });
 
 for (const minutes of [18, -18]) {
@@ -170,8 +158,8 @@ for (const minutes of [18, -18]) {
     await ready(page);
     await tap(page);
     await page.clock.runFor(5000);
-    await expect.poll(async () => (await loadsOf(demo, id)).length).toBe(1);
-    const [load] = await loadsOf(demo, id);
+    await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(1);
+    const [load] = await benchLoads(demo, id);
     const off = (instant: string) => Math.abs(Date.parse(instant) - Date.parse(load!.recordedAt));
     expect(off(load!.at)).toBeLessThan(60_000);
     expect(off(load!.deviceAt!)).toBeGreaterThan(15 * 60_000);
@@ -192,7 +180,7 @@ test('eight tabs share one stream, none hangs, and all see a load', async ({ con
     tabs.push(tab);
   }
   await tap(tabs[7]!);
-  await expect.poll(async () => (await loadsOf(demo, id)).length).toBe(1);
+  await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(1);
   for (const tab of tabs) {
     await expect(
       tab
@@ -251,7 +239,7 @@ test('a full device says that only the page has it, and the server gets it all t
   await page.goto(demo.address);
   await ready(page);
   await tap(page);
-  await expect.poll(async () => (await loadsOf(demo, id)).length).toBe(1);
+  await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(1);
 
   await page.route(ENTRIES, (route) => route.abort());
   await tap(page);
@@ -261,7 +249,7 @@ test('a full device says that only the page has it, and the server gets it all t
   await expect(page.locator('nc-waiting')).not.toContainText('Safe here');
   await page.unroute(ENTRIES);
   await page.getByRole('button', { name: 'Try now' }).click();
-  await expect.poll(async () => (await loadsOf(demo, id)).length).toBe(2);
+  await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(2);
   await expect(page.getByText('only on this page')).toHaveCount(0);
 });
 

@@ -1,4 +1,4 @@
-import { checkProgress, checkVisit, entriesOf, type Visit } from '@needlecase/core';
+import { checkProgress, checkVisit, entriesOf, sharesTask, type Visit } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import Type from 'typebox';
 import { mustBeRight, notFound, ProblemError } from '../http/problem.js';
@@ -12,12 +12,6 @@ const FinishedVisit = Type.Object(
   { run: schemas.Visit, entries: Type.Array(schemas.Entry) },
   { additionalProperties: false },
 );
-
-type WithTasks = Pick<Visit, 'tasks'>;
-const sharesTask = (a: WithTasks, b: WithTasks): boolean =>
-  a.tasks.some((one) =>
-    b.tasks.some(({ machineId, task }) => machineId === one.machineId && task === one.task),
-  );
 
 export const visitRoutes = (store: Store): Route[] => {
   const find = (id: string) => store.visits.get(id);

@@ -8,7 +8,7 @@ import { MACHINE_KINDS, type MachineKind } from '../../model/vocabulary.js';
 import { TASKS } from '../catalogue/data/tasks.js';
 import { tasksOf } from '../catalogue/lookup.js';
 import { planVisit } from './plan.js';
-import { checkProgress, checkVisit } from './visit-rules.js';
+import { checkProgress, checkVisit, sharesTask } from './visit-rules.js';
 
 const NOBODY = '00000000-0000-4000-8000-00000000dead';
 const whole = (one: Machine) => tasksOf(one).map(({ id }) => ({ machineId: one.id, task: id }));
@@ -85,5 +85,20 @@ describe('the figures that a visit noted', () => {
     const readings = { 'no-such-step': { value: 1e308 } };
     expect(checkProgress(visit, noting(readings), [one], NOW)).toEqual([]);
     expect(checkProgress(visit, noting({}), [], NOW)).toEqual([]);
+  });
+});
+
+describe.each(MACHINE_KINDS)('two visits of a %s', (kind) => {
+  const one = machine(kind);
+  const tasks = whole(one);
+  it('share a task only where machine and task are the same', () => {
+    expect(tasks.length).toBeGreaterThan(1);
+    const other = { ...one, id: NOBODY };
+    expect(sharesTask({ tasks }, { tasks: whole(other) })).toBe(false);
+    for (const task of tasks) {
+      expect(sharesTask({ tasks }, { tasks: [task] })).toBe(true);
+      const rest = tasks.filter((another) => another !== task);
+      expect(sharesTask({ tasks: [task] }, { tasks: rest })).toBe(false);
+    }
   });
 });

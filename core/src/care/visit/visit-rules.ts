@@ -14,10 +14,7 @@ import { tasksOf } from '../catalogue/lookup.js';
 import { planVisit, type VisitMachine } from './plan.js';
 
 /** What is wrong with a visit to be begun: machines that are not there, tasks that they do not have. */
-export function checkVisit(
-  { tasks }: Pick<VisitDraft, 'tasks'>,
-  machines: readonly Machine[],
-): FieldProblem[] {
+export function checkVisit({ tasks }: VisitDraft, machines: readonly Machine[]): FieldProblem[] {
   return tasks.flatMap(({ machineId, task }, index): FieldProblem[] => {
     const machine = machines.find(({ id }) => id === machineId);
     if (!machine) {
@@ -64,3 +61,11 @@ function wrongFigures(
       : [];
   });
 }
+
+type WithTasks = Pick<Visit, 'tasks'>;
+
+/** Whether two visits have a task of the same machine in common: begun twice, it would be recorded twice. */
+export const sharesTask = (a: WithTasks, b: WithTasks): boolean =>
+  a.tasks.some((one) =>
+    b.tasks.some(({ machineId, task }) => machineId === one.machineId && task === one.task),
+  );

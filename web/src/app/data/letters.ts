@@ -50,19 +50,15 @@ export class Letters {
     return shelved;
   }
 
-  /** All of them, in order. */
+  /** All of them, in order. @throws where the shelves are there and cannot be read just now */
   async all(): Promise<Kept[]> {
     const found: Kept[] = [];
-    try {
-      const device = await openDevice();
-      let cursor = await device.transaction('outbox').store.openCursor();
-      while (cursor) {
-        const key = cursor.primaryKey;
-        found.push({ ...(this.#page.get(key) ?? cursor.value), key });
-        cursor = await cursor.continue();
-      }
-    } catch {
-      /* Nothing can be read there. */
+    const device = await openDevice().catch(() => undefined);
+    let cursor = device && (await device.transaction('outbox').store.openCursor());
+    while (cursor) {
+      const key = cursor.primaryKey;
+      found.push({ ...(this.#page.get(key) ?? cursor.value), key });
+      cursor = await cursor.continue();
     }
     for (const [key, letter] of this.#page) if (isLoose(key)) found.push({ ...letter, key });
     return found;

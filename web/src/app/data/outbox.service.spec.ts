@@ -364,6 +364,19 @@ describe('OutboxService', () => {
       expect(await outbox.letters()).toEqual([]);
     });
 
+    it('tries again where what is kept cannot be read just now', async () => {
+      const reading = vi.spyOn(IDBObjectStore.prototype, 'openCursor').mockImplementation(() => {
+        throw new DOMException('not now', 'UnknownError');
+      });
+      const outbox = make();
+      expect(await outbox.add(tap('a'))).toBe(true);
+      await vi.waitFor(() => expect(reading.mock.calls.length).toBeGreaterThan(1));
+      expect(keys()).toEqual([]);
+      vi.restoreAllMocks();
+      await vi.waitFor(() => expect(keys()).toEqual(['a']), { interval: 500, timeout: 10_000 });
+      await settled(outbox, 0);
+    });
+
     it('goes on in a browser that keeps nothing at all', async () => {
       vi.spyOn(IDBFactory.prototype, 'open').mockImplementation(() => {
         throw new DOMException('no', 'SecurityError');

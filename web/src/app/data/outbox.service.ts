@@ -157,7 +157,7 @@ export class OutboxService {
       this.#later();
     } finally {
       this.#sending = false;
-      await this.#count().catch(() => undefined);
+      await this.#count();
     }
   }
 
@@ -224,8 +224,10 @@ export class OutboxService {
     await this.#count();
   }
 
+  /** What cannot be counted just now stays told as it was. */
   async #count(): Promise<void> {
-    const letters = await this.letters();
+    const letters = await this.letters().catch(() => undefined);
+    if (!letters) return;
     const aside = letters.filter((letter) => letter.aside).length;
     this.aside.set(aside);
     this.waiting.set(letters.length - aside);
