@@ -3,6 +3,9 @@ import { inject, Injectable } from '@angular/core';
 import type { FieldProblem } from '@needlecase/core';
 import { catchError, throwError, timeout, TimeoutError, type Observable } from 'rxjs';
 
+/** A page that lets one sign in, say. */
+export const SOMETHING_ELSE = 'Something else answered than the Needlecase server.';
+
 /** What went wrong with a request, in words that can be shown. */
 export class ApiProblem extends Error {
   constructor(
@@ -18,6 +21,12 @@ export class ApiProblem extends Error {
 
   get unreachable(): boolean {
     return this.status === 0;
+  }
+
+  /** What keeps something from leaving, in words; nothing where there is only no connection. */
+  get hindrance(): string {
+    if (this.unreachable && this.title !== SOMETHING_ELSE) return '';
+    return `${this.title} ${this.detail}`.trim();
   }
 }
 
@@ -85,7 +94,7 @@ function read({ status, error, headers }: HttpErrorResponse): ApiProblem {
   if (!headers.get('Content-Type')?.includes('problem+json')) {
     return new ApiProblem(
       0,
-      'Something else answered than the Needlecase server.',
+      SOMETHING_ELSE,
       `${STILL_HERE} A network that wants you to sign in first does this.`,
     );
   }

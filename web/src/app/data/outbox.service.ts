@@ -1,7 +1,7 @@
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { CaseNews, Entry } from '@needlecase/core';
 import { firstValueFrom, Subject, type Observable } from 'rxjs';
-import { ApiService, ApiProblem } from './api.service';
+import { ApiService, ApiProblem, SOMETHING_ELSE } from './api.service';
 import { isClockKnown, shifted, timed } from './clock';
 import { leased, openDevice, type Aside, type Letter, type Outgoing, type Waiting } from './device';
 import { Letters, type Kept } from './letters';
@@ -152,8 +152,8 @@ export class OutboxService {
       if (!here) this.#later();
       this.stuck.set(undefined);
     } catch (problem) {
-      const told = problem instanceof ApiProblem && !isAway(problem);
-      this.stuck.set(told ? `${problem.title} ${problem.detail}`.trim() : undefined);
+      const why = problem instanceof ApiProblem ? problem.hindrance : '';
+      this.stuck.set(why || undefined);
       this.#later();
     } finally {
       this.#sending = false;
@@ -194,7 +194,7 @@ export class OutboxService {
     try {
       const answer = await firstValueFrom(this.#post(letter));
       if (!isAnswerTo(what, answer)) {
-        throw new ApiProblem(0, 'Something else answered than the Needlecase server.', '');
+        throw new ApiProblem(0, SOMETHING_ELSE, '');
       }
       await this.#arrived(key, what, answer);
     } catch (problem) {
@@ -273,9 +273,6 @@ function isThere(what: Waiting, { status, current }: ApiProblem): boolean {
 /** Whether the server has read it and will not have it; an undo of what it never had among it. */
 const isRefused = ({ what, house }: Letter, { status }: ApiProblem): boolean =>
   status === 409 || status === 422 || (status === 404 && 'undo' in what && house !== undefined);
-
-const isAway = ({ status, title }: ApiProblem): boolean =>
-  status === 0 && !title.startsWith('Something else');
 
 function asideOf({ title, detail, errors: [first] }: ApiProblem): Aside {
   return {

@@ -178,8 +178,7 @@ export class VisitSender {
       // The clock was off and is known by now: it leaves again with the right times.
       if (problem.status === 422 && this.#retimed(id)) return this.#send(id);
       if (waits(problem)) {
-        const why = problem.unreachable ? '' : `${problem.title} ${problem.detail}`.trim();
-        this.sent$.next({ id, what: 'waits', why });
+        this.sent$.next({ id, what: 'waits', why: problem.hindrance });
         this.#later();
       } else {
         this.#conflicts.add(id);
