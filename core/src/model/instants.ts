@@ -27,8 +27,9 @@ export function keptInstant(text: string): string {
 }
 
 /** The parts of a schema that matter here. */
-interface Shape {
+export interface Shape {
   pattern?: string;
+  format?: string;
   properties?: Record<string, Shape>;
   patternProperties?: Record<string, Shape>;
   items?: Shape;
@@ -40,14 +41,20 @@ interface Shape {
  * A value that fits a schema, each instant in it changed.
  * @param change from an instant as written to another
  */
-export function mapInstants<T>(schema: TSchema, value: T, change: (text: string) => string): T {
+export const mapInstants = <T>(schema: TSchema, value: T, change: (text: string) => string): T =>
+  mapTexts(schema, value, ({ pattern }, text) => (pattern === INSTANT ? change(text) : text));
+
+/** A value that fits a schema, each text in it changed as its part of the schema wants it. */
+export function mapTexts<T>(schema: TSchema, value: T, change: Change): T {
   return mapped(schema, value, change) as T;
 }
 
-function mapped(shape: Shape, value: unknown, change: (text: string) => string): unknown {
-  if (shape.pattern === INSTANT && typeof value === 'string') return change(value);
+type Change = (shape: Shape, text: string) => string;
+
+function mapped(shape: Shape, value: unknown, change: Change): unknown {
   const ways = shape.anyOf ?? shape.oneOf;
   if (ways) return ways.reduce((now, way) => mapped(way, now, change), value);
+  if (typeof value === 'string') return change(shape, value);
   if (Array.isArray(value)) {
     const { items } = shape;
     return items ? value.map((one) => mapped(items, one, change)) : value;

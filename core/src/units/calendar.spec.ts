@@ -9,6 +9,7 @@ import {
   sayDays,
   sayDistance,
   startOf,
+  weekOf,
 } from './calendar.js';
 
 describe('calendar', () => {
@@ -24,6 +25,14 @@ describe('calendar', () => {
     expect(startOf('2026-03-30', 'Europe/Vienna') - startOf('2026-03-29', 'Europe/Vienna')).toBe(
       23 * 3_600_000,
     );
+  });
+
+  it('counts weeks by ISO 8601: from Monday, of the year of their Thursday', () => {
+    // ISO 8601:2004, 3.2.2 (from memory): 2026-01-01 is a Thursday, 2021-01-03 a Sunday.
+    expect(weekOf('2026-01-01')).toBe('2026-W01');
+    expect(weekOf('2021-01-03')).toBe('2020-W53');
+    expect(weekOf('2026-12-31')).toBe('2026-W53');
+    expect(weekOf('2024-12-30')).toBe('2025-W01');
   });
 
   it('adds months by the calendar', () => {

@@ -97,6 +97,12 @@ export function plusMonths(day: Day, months: number): Day {
   return later;
 }
 
+/** The week of a day by ISO 8601, as `2026-W53`: it begins on Monday, and is of the year of its Thursday. */
+export function weekOf(day: Day): string {
+  const { weekOfYear, yearOfWeek } = Temporal.PlainDate.from(day);
+  return `${yearOfWeek}-W${String(weekOfYear).padStart(2, '0')}`;
+}
+
 /** The earliest of some calendar dates. */
 export const earliest = (...days: Day[]): Day => days.reduce((a, b) => (a < b ? a : b));
 

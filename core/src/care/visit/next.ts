@@ -40,16 +40,19 @@ export function nextVisit(
   today: Day,
   minutesAtWork = VISIT_MINUTES,
 ): ProposedVisit | undefined {
-  const all = states
-    .flatMap(({ dues }) => dues)
-    .filter(({ professional }) => !professional)
-    .sort((a, b) => byUrgency(a, b) || inNaturalOrder(a, b));
-  const first = all.find(({ on, status }) => on !== undefined || status === 'unknown');
+  const all = states.flatMap(({ dues }) => dues).filter(({ professional }) => !professional);
+  const inOrder = (a: DueSummary, b: DueSummary) => byUrgency(a, b) || inNaturalOrder(a, b);
+  const first = all
+    .filter(({ on, status }) => on !== undefined || status === 'unknown')
+    .reduce<DueSummary | undefined>(
+      (least, one) => (least && inOrder(least, one) <= 0 ? least : one),
+      undefined,
+    );
   if (!first) return undefined;
-  const placeOf = (id: string) => machines.find((machine) => machine.id === id)!.place;
-  const place = placeOf(first.machineId);
+  const places = new Map(machines.map(({ id, place }) => [id, place]));
+  const place = places.get(first.machineId)!;
   const from = first.on && first.on > today ? first.on : today;
-  const there = all.filter(({ machineId }) => placeOf(machineId) === place);
+  const there = all.filter(({ machineId }) => places.get(machineId) === place).sort(inOrder);
   const wanted = [
     ...there.filter(({ on }) => on !== undefined && daysBetween(from, on) <= ALONG_DAYS),
     ...there.filter(({ status }) => status === 'unknown'),
