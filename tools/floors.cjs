@@ -2,6 +2,7 @@
 const FLOORS = [
   { room: 'regions', holds: 'kinds of houses: their words, sentences and figures' },
   { room: 'model', holds: 'schemas, the fixed words of the field, quantities, entry kinds' },
+  { room: 'formats', holds: 'what a backup is' },
   { room: 'units', holds: 'quantities and their conversion, figures in sentences, calendar' },
   { room: 'chemistry', holds: 'products, what must not meet, guard, recipes' },
   { room: 'measure/input', holds: 'what an instrument takes in, and how readings are kept' },

@@ -7,7 +7,14 @@ import { root } from './steps.mjs';
 rmSync(join(root, 'server/dist'), { recursive: true, force: true });
 await build({
   absWorkingDir: root,
-  entryPoints: ['server/src/main.ts', 'server/src/demo.ts', 'server/src/benchmark.ts'],
+  entryPoints: {
+    main: 'server/src/main.ts',
+    worker: 'server/src/threads/worker.ts',
+    backup: 'server/src/backup.ts',
+    restore: 'server/src/restore.ts',
+    demo: 'server/src/demo.ts',
+    benchmark: 'server/src/benchmark.ts',
+  },
   outdir: 'server/dist',
   bundle: true,
   platform: 'node',
@@ -15,7 +22,18 @@ await build({
   target: 'node20',
   splitting: true,
   sourcemap: 'linked',
-  external: ['better-sqlite3', 'express', 'pino', 'pino-http', 'helmet', 'compression', 'pdfmake'],
+  external: [
+    'better-sqlite3',
+    'express',
+    'pino',
+    'pino-http',
+    'helmet',
+    'compression',
+    'pdfmake',
+    'piscina',
+    'yazl',
+    'yauzl',
+  ],
   logLevel: 'warning',
 });
 cpSync(join(root, 'server/migrations'), join(root, 'server/dist/migrations'), { recursive: true });

@@ -75,8 +75,18 @@ export function install() {
 export function build() {
   unlessDone(
     'validators',
-    ['core/src/model', 'tools/validators.ts', 'tools/standalone.ts', 'package-lock.json'],
-    ['core/src/model/validators.generated.js', 'core/src/model/queries.generated.js'],
+    [
+      'core/src/model',
+      'core/src/formats',
+      'tools/validators.ts',
+      'tools/standalone.ts',
+      'package-lock.json',
+    ],
+    [
+      'core/src/model/validators.generated.js',
+      'core/src/model/queries.generated.js',
+      'core/src/formats/backup.generated.js',
+    ],
     () => run(bin('tsx'), ['tools/validators.ts']),
   );
   unlessDone(
@@ -95,7 +105,7 @@ export function build() {
       'tools/server.mjs',
       'package-lock.json',
     ],
-    ['server/dist/main.js', 'server/dist/demo.js'],
+    ['server/dist/main.js', 'server/dist/worker.js', 'server/dist/demo.js'],
     () => run('node', ['tools/server.mjs']),
   );
   unlessDone(

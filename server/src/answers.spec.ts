@@ -2,8 +2,11 @@ import { dayOf, INSTRUMENTS, type CaseNews, type Machine } from '@needlecase/cor
 import Ajv from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import request, { type Response } from 'supertest';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { HOUSEHOLD } from '../../demo/household.js';
 import { makeApp, type App } from './app.js';
 import { openDatabase } from './db/open.js';
@@ -22,13 +25,22 @@ let machine: Machine;
 const ajv = new Ajv.default({ strict: false, discriminator: true });
 addFormats.default(ajv);
 
+let folder: string;
 beforeAll(() => {
-  app = makeApp(openDatabase(':memory:'));
+  folder = mkdtempSync(join(tmpdir(), 'needlecase-'));
+  const file = join(folder, 'house.sqlite');
+  const keeping = { file, folder: join(folder, 'kept'), now: Date.now, failed: console.error };
+  app = makeApp(openDatabase(file), { keeping });
   api = request(app.express);
   app.store.write(() => fillDemo(app.store, dayOf(Date.now(), HOUSEHOLD.zone)));
   machine = app.store.machines.list()[0]!;
   const { components } = openApi(app.routes) as { components: object };
   ajv.addSchema({ $id: 'document', components });
+});
+
+afterAll(() => {
+  app.store.close();
+  rmSync(folder, { recursive: true, force: true });
 });
 
 type Asked = () => PromiseLike<Response>;
@@ -57,6 +69,11 @@ const news = (): CaseNews => ({
     { id: randomUUID(), at: now(), kind: 'answer', finding: 'drains-slowly', answer: 'yes' },
   ],
 });
+
+const picked = async () => {
+  const { name } = (await post('backups')).body;
+  return post('backups/pick', { name });
+};
 
 /** How each address is asked; the instruments are asked in instruments.spec.ts. */
 const ASKED: Record<string, Asked> = {
@@ -129,10 +146,22 @@ const ASKED: Record<string, Asked> = {
       .send(bare(run())),
   'delete /api/v1/vent-runs/{id}': () =>
     api.delete(`/api/v1/vent-runs/${run().id}`).set('If-Match', `"${run().version}"`),
+  'get /api/v1/backups': () => get('backups'),
+  'post /api/v1/backups': () => post('backups'),
+  'post /api/v1/backups/look': async () => {
+    const { name } = (await post('backups')).body;
+    const zip = readFileSync(join(folder, 'kept', name));
+    return api.post('/api/v1/backups/look').set('Content-Type', 'application/zip').send(zip);
+  },
+  'post /api/v1/backups/pick': picked,
+  'post /api/v1/restore': async () => {
+    const { id } = (await picked()).body;
+    return post('restore', { id, how: 'replace' });
+  },
 };
 
 /** Files are looked into elsewhere. */
-const FILES = ['photos', '.pdf'];
+const FILES = ['photos', '.pdf', '.zip'];
 
 function bare<T extends { id: string; version: number }>(record: T): Omit<T, 'id' | 'version'> {
   const { id: _id, version: _version, ...rest } = record;

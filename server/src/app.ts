@@ -4,12 +4,15 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { pinoHttp } from 'pino-http';
 import type { Logger } from 'pino';
+import { BackupKeeper, type Keeping } from './backup/keeper.js';
 import { Changes } from './http/changes.js';
+import { requestLog } from './http/log.js';
 import { openApi } from './http/openapi.js';
-import { notFound, problems, ProblemError, sendProblem } from './http/problem.js';
+import { heldBack, notFound, problems, ProblemError, sendProblem } from './http/problem.js';
 import { mount, type Route } from './http/route.js';
+import { soundOnly } from './http/sound.js';
+import { backupRoutes } from './routes/backups.js';
 import { benchRoutes } from './routes/bench.js';
 import { caseRoutes } from './routes/cases.js';
 import { codeSheetRoutes } from './routes/code-sheets.js';
@@ -23,68 +26,119 @@ import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
 import { ventRunRoutes } from './routes/vent-runs.js';
 import { Store } from './store/store.js';
+import { MachineDays } from './work/machine-days.js';
+import { sameThread, type Threads } from './threads/threads.js';
+import { watchPlace } from './db/data-file.js';
 import type { Db } from './db/open.js';
 
 export interface App {
   express: Express;
   store: Store;
   changes: Changes;
+  backups: BackupKeeper;
+  days: MachineDays;
   /** Every address of the API. */
   routes: readonly Route[];
 }
 
-/**
- * The whole server without its socket.
- * @param webRoot folder of the built web application, if it is to be served
- */
-export function makeApp(db: Db, webRoot?: string, log?: Logger): App {
+/** What a server may have beside its data file. */
+export interface Setting {
+  /** Folder of the built web application, if it is to be served. */
+  webRoot?: string;
+  log?: Logger;
+  /** Where long work is done; in the loop itself where nothing is said. */
+  threads?: Threads;
+  /** Where its backups are; without, none can be made. */
+  keeping?: Keeping;
+}
+
+/** The whole server without its socket. */
+export function makeApp(db: Db, { webRoot, log, threads: own, keeping }: Setting = {}): App {
   const changes = new Changes();
   const store = new Store(db, changes);
+  const threads = own ?? sameThread({ file: keeping?.file, store: () => store });
+  const days = new MachineDays(store);
+  const backups = new BackupKeeper(store, threads, keeping);
   const routes: Route[] = [
     ...householdRoutes(store),
-    ...benchRoutes(store),
+    ...benchRoutes(store, threads, days),
     ...entryRoutes(store),
     ...visitRoutes(store),
     ...supplyRoutes(store),
     ...photoRoutes(store),
-    ...handoverRoutes(store),
+    ...handoverRoutes(threads),
     ...troubleRoutes(store),
     ...caseRoutes(store),
     ...codeSheetRoutes(store),
     ...instrumentRoutes(),
     ...ventRunRoutes(store),
+    ...backupRoutes(backups),
   ];
 
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
-  if (log) app.use(pinoHttp({ logger: log }));
+  // Records have theirs by version; nothing else of the API is kept by anybody.
+  app.set('etag', false);
+  if (log) app.use(requestLog(log));
   app.use(security(), onlyWhereTrusted);
-  app.use(
-    compression({
-      filter: (request, response) =>
-        request.path !== '/api/v1/changes' && compression.filter(request, response),
-    }),
-  );
+  // Answers are made anew each time and packed quickly; the application's files are packed well.
+  app.use('/api', packed(FAST));
+  app.use(packed(WELL));
   app.get('/api/v1/changes', changes.stream);
   app.use('/api', ownOriginOnly, express.json({ limit: 1_000_000, strict: true }));
   app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES }));
+  app.use('/api', soundOnly);
   app.get('/api/openapi.json', (_request, response) => void response.json(openApi(routes)));
+  if (keeping) app.use('/api', whileInPlace(keeping.file, log));
   app.use('/api', forHousehold(store));
   for (const route of routes) mount(app, route, store);
-  app.use('/api', (request, response) => {
-    const path = `/api${request.path}`;
-    const known = routes.some((route) =>
-      new RegExp(`^${route.path.replaceAll(/\{\w+\}/g, '[^/]+')}$`).test(path),
-    );
-    sendProblem(
-      response,
-      known ? new ProblemError(405, 'This cannot be done here.') : notFound('address'),
-    );
-  });
+  app.use('/api', notDone(routes));
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(problems);
-  return { express: app, store, changes, routes };
+  return { express: app, store, changes, backups, days, routes };
+}
+
+/** Answers what no route does: the address is not there, or not asked in this way. */
+function notDone(routes: readonly Route[]): express.RequestHandler {
+  const known = [
+    ...routes,
+    { method: 'get', path: '/api/openapi.json' },
+    { method: 'get', path: '/api/v1/changes' },
+  ].map(({ method, path }) => ({
+    method: method.toUpperCase(),
+    path: new RegExp(`^${path.replaceAll(/\{\w+\}/g, '[^/]+')}$`),
+  }));
+  return (request, response) => {
+    const path = `/api${request.path}`;
+    const here = known.filter((one) => one.path.test(path)).map(({ method }) => method);
+    if (here.length === 0) return sendProblem(response, notFound('address'));
+    notThisWay(
+      response,
+      here.flatMap((method) => (method === 'GET' ? ['GET', 'HEAD'] : [method])),
+    );
+  };
+}
+
+function notThisWay(response: express.Response, ways: readonly string[]): void {
+  response.set('Allow', ways.join(', '));
+  sendProblem(response, new ProblemError(405, 'This cannot be done here.'));
+}
+
+/** Of a data file that was moved away or replaced nothing is told and nothing stored: nobody would find it again. */
+function whileInPlace(file: string, log?: Logger): express.RequestHandler {
+  const isInPlace = watchPlace(file);
+  let said = false;
+  return (_request, _response, next) => {
+    if (isInPlace()) {
+      said = false;
+      return next();
+    }
+    const why = 'The data file was moved away or replaced while the server runs.';
+    if (!said) log?.error(why);
+    said = true;
+    next(heldBack(why, 'Nothing was stored. Put the file back, or start the server anew.'));
+  };
 }
 
 /**
@@ -141,6 +195,17 @@ function security(): express.RequestHandler {
   });
 }
 
+const FAST = 1;
+const WELL = 6;
+
+/** Packs answers, but for the stream, which would wait in the packing. @param level of zlib */
+const packed = (level: number): express.RequestHandler =>
+  compression({
+    level,
+    filter: (request, response) =>
+      request.originalUrl !== '/api/v1/changes' && compression.filter(request, response),
+  });
+
 /** What a browser heeds only in a secure context, and complains of anywhere else, is sent only there. */
 const onlyWhereTrusted: express.RequestHandler = (request, response, next) => {
   const ownMachine = /^(localhost|127(\.\d+){3}|\[::1\])$/.test(request.hostname);
@@ -164,6 +229,12 @@ const ownOriginOnly: express.RequestHandler = (request, response, next) => {
 /** @returns the name of the program's first script, another one in each release */
 function serveWeb(app: Express, webRoot: string): string | undefined {
   const index = readFileSync(join(webRoot, 'index.html'), 'utf8');
+  app.use((request, response, next) => {
+    if (!['GET', 'HEAD'].includes(request.method)) return notThisWay(response, ['GET', 'HEAD']);
+    // What begins with a dot is nobody's business.
+    if (/\/(\.|%2e)/i.test(request.path)) return sendProblem(response, notFound('page'));
+    next();
+  });
   app.use(
     express.static(webRoot, {
       index: false,

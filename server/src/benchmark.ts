@@ -1,4 +1,6 @@
 import { randomLcg } from 'd3-random';
+import { randomUUID } from 'node:crypto';
+import { statSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { performance } from 'node:perf_hooks';
 import {
@@ -29,7 +31,11 @@ import {
   type MachineDraft,
 } from '@needlecase/core';
 import { makeApp } from './app.js';
+import { lookAtBackup, putBack } from './backup/restore.js';
+import { writeBackup } from './backup/write.js';
 import { openDatabase } from './db/open.js';
+import { Store } from './store/store.js';
+import { photo } from './testing/pictures.js';
 
 /*
  * Measures the server and the engines: `node benchmark.js FILE` makes a file with 8 machines and 60,000
@@ -129,6 +135,76 @@ async function apiTimes(file: string, entries: number) {
   return { warm, tapped, cold, log };
 }
 
+/** A file with 500 machines and 500,000 entries, put in past all checks: it would take minutes otherwise. */
+function makeBig(file: string): void {
+  const db = openDatabase(file);
+  const store = new Store(db);
+  const insert = db.$client.prepare(
+    `INSERT INTO entries (id, machine_id, kind, at, day, zone, author, source, recorded_at, task, grade, count, more)
+     VALUES (?, ?, ?, ?, ?, ?, 'bench', 'api', ?, ?, ?, ?, '{}')`,
+  );
+  store.write(() => {
+    store.household.create(HOUSE);
+    const machines = Array.from({ length: 500 }, (_, i) =>
+      store.machines.create({
+        ...MACHINES[i % MACHINES.length]!,
+        name: `M ${i}`,
+        place: `Room ${i % 40}`,
+      }),
+    );
+    for (let i = 0; i < 500_000; i++) {
+      const machine = machines[i % machines.length]!;
+      const at = Math.round(now - (i / 500_000) * YEARS * 365 * DAY);
+      const round = Math.floor(i / machines.length);
+      const tasks = tasksOf(machine);
+      const what =
+        round % 30 === 0
+          ? ['done', tasks[(round / 30) % tasks.length]!.id, round % 3, null]
+          : ['load', null, null, 1];
+      const [kind, task, grade, count] = what;
+      const day = dayOf(at, HOUSE.zone);
+      insert.run(randomUUID(), machine.id, kind, at, day, HOUSE.zone, at, task, grade, count);
+    }
+  });
+  store.close();
+}
+
+/** Seconds and the most memory, MB, that a backup and its way back take with so many photos, some put in first. */
+async function backupTimes(file: string, photos: number, more: number) {
+  const db = openDatabase(file);
+  const store = new Store(db);
+  store.write(() => {
+    for (let i = 0; i < more; i++) {
+      store.photos.keep(randomUUID(), photo(300_000), { width: 800, height: 600 });
+    }
+  });
+  db.$client.pragma('wal_checkpoint(TRUNCATE)');
+  store.close();
+  let most = 0;
+  const watch = setInterval(() => (most = Math.max(most, process.memoryUsage.rss())), 20);
+  const timed = async (work: () => unknown): Promise<number> => {
+    const start = performance.now();
+    await work();
+    return (performance.now() - start) / 1000;
+  };
+  const [zip, fresh] = [`${file}.zip`, `${file}.restored`];
+  openDatabase(fresh).$client.close();
+  const before = process.memoryUsage.rss();
+  const backup = await timed(() => writeBackup(file, zip, Date.now()));
+  const restore = await timed(async () => {
+    await lookAtBackup(fresh, zip, `${fresh}.staged`, Date.now());
+    putBack(fresh, `${fresh}.staged`, { how: 'replace' }, Date.now());
+  });
+  clearInterval(watch);
+  return {
+    photos,
+    backup,
+    restore,
+    megabytes: statSync(zip).size / 1e6,
+    memory: (most - before) / 1e6,
+  };
+}
+
 /** Ten years of a machine used five times a week, each task done as the steady school says. */
 function decade(_: unknown, which: number): History {
   const machine = { kind: 'front-load-washer', features: {} } as const;
@@ -225,4 +301,7 @@ const measure = {
   vent: await median(101, () => ventRun(VENT)),
   drum: await median(21, () => dryLoad({ ...LOAD, flow: 0.03 })),
 };
-console.log(JSON.stringify({ api: await apiTimes(file, 60_000), dues, trouble, measure }));
+makeBig(`${file}.big`);
+const api = await apiTimes(file, 60_000);
+const backup = [await backupTimes(file, 50, 50), await backupTimes(file, 500, 450)];
+console.log(JSON.stringify({ api, dues, trouble, measure, backup }));

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { randomUUID } from 'node:crypto';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -7,7 +7,10 @@ import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { openDatabase } from './db/open.js';
+import { writeBackup } from './backup/write.js';
+import { fullHouse } from './testing/full-house.js';
 import { ago, setup } from './testing/household.js';
+import { photo } from './testing/pictures.js';
 
 const MAIN = fileURLToPath(new URL('../dist/main.js', import.meta.url));
 
@@ -94,6 +97,161 @@ describe('the server as a process', () => {
       expect(answers.every(({ status }) => status === 201)).toBe(true);
     }
     expect(stored()).toHaveLength(drafts.length);
+  });
+
+  it('keeps every acknowledged step of visits and cases and every photo when it is killed, round after round', async () => {
+    let address = await start();
+    const { machines } = (await (await send(address, 'setup', setup)).json()) as {
+      machines: { id: string }[];
+    };
+    const machineId = machines[0]!.id;
+    const run = (await (
+      await send(address, 'runs', { tasks: [{ machineId, task: 'gasket-folds' }] })
+    ).json()) as { id: string; version: number; progress: object };
+    const caseId = randomUUID();
+    const happened: string[] = [];
+    const photos = new Map<string, number>();
+    let { version } = run;
+    let step = 0;
+    for (let round = 0; round < 4; round++) {
+      let alive = true;
+      const until = async (work: () => Promise<void>) => {
+        while (alive) await work().catch(() => (alive = false));
+      };
+      const writers = [
+        until(async () => {
+          const fetched = [`step ${step + 1}`];
+          const answer = await fetch(`${address}api/v1/runs/${run.id}`, {
+            method: 'PATCH',
+            headers: { 'Content-Type': 'application/json', 'If-Match': `"${version}"` },
+            body: JSON.stringify({ progress: { ...run.progress, fetched } }),
+          });
+          if (!answer.ok) throw new Error(await answer.text());
+          version++;
+          step++;
+        }),
+        until(async () => {
+          const id = randomUUID();
+          const event = { id, at: ago(0), kind: 'answer', finding: 'gurgle', answer: 'no' };
+          const answer = await send(address, 'cases', { id: caseId, machineId, events: [event] });
+          if (answer.ok) happened.push(id);
+        }),
+        until(async () => {
+          const id = randomUUID();
+          const body = new Uint8Array(photo(20_000));
+          const answer = await fetch(`${address}api/v1/photos/${id}`, {
+            method: 'PUT',
+            headers: { 'Content-Type': 'image/jpeg' },
+            body,
+          });
+          if (answer.ok) photos.set(id, body.length);
+        }),
+      ];
+      // In the middle of it: each has had some acknowledged, and goes on.
+      const [steps, pictures] = [step, photos.size];
+      while (step < steps + 2 + round || photos.size < pictures + 2) {
+        await new Promise((done) => setTimeout(done, 5));
+      }
+      server!.kill('SIGKILL');
+      await Promise.all(writers);
+      address = await start();
+      const now = (await (await fetch(`${address}api/v1/runs/${run.id}`)).json()) as {
+        version: number;
+        progress: { fetched: string[] };
+      };
+      // What was not acknowledged may be there, too: one step at most.
+      expect(now.version - version).toBeGreaterThanOrEqual(0);
+      expect(now.version - version).toBeLessThanOrEqual(1);
+      expect(now.progress.fetched).toEqual([`step ${step + now.version - version}`]);
+      step += now.version - version;
+      version = now.version;
+      const told = (await (await fetch(`${address}api/v1/cases/${caseId}`)).json()) as {
+        events: { id: string }[];
+      };
+      const ids = new Set(told.events.map(({ id }) => id));
+      expect(happened.filter((id) => !ids.has(id))).toEqual([]);
+      expect(ids.size).toBe(told.events.length);
+      for (const [id, bytes] of photos) {
+        const picture = await fetch(`${address}api/v1/photos/${id}`);
+        expect((await picture.arrayBuffer()).byteLength).toBe(bytes);
+      }
+    }
+    expect(step).toBeGreaterThan(4);
+    expect(photos.size).toBeGreaterThan(4);
+  });
+
+  it('has the old or the new, whole, when it is killed while a backup is put back', async () => {
+    const old = await fullHouse(file);
+    old.store.close();
+    const other = await fullHouse(join(folder, 'other.sqlite'));
+    other.store.close();
+    const zip = join(folder, 'other.zip');
+    await writeBackup(other.file, zip, Date.now());
+    const contents = (path: string) => {
+      const db = new Database(path, { readonly: true });
+      const rows = ['households', 'machines', 'entries', 'photos', 'runs', 'case_events'].map(
+        (table) => db.prepare(`SELECT count(*), max(id) FROM ${table}`).raw().get(),
+      );
+      const sound = db.pragma('integrity_check', { simple: true });
+      db.close();
+      return JSON.stringify([rows, sound]);
+    };
+    const wanted = [contents(file), contents(other.file)];
+    expect(wanted[0]).not.toBe(wanted[1]);
+    const seen = new Set<string>();
+    for (const wait of [150, 350, 500, 700]) {
+      const address = await start();
+      const look = await fetch(`${address}api/v1/backups/look`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/zip' },
+        body: new Uint8Array(readFileSync(zip)),
+      });
+      const { id } = (await look.json()) as { id: string };
+      const going = send(address, 'restore', { id, how: 'replace' }).catch(() => undefined);
+      await new Promise((done) => setTimeout(done, wait));
+      server!.kill('SIGKILL');
+      await going;
+      await start();
+      server!.kill('SIGKILL');
+      const now = contents(file);
+      expect(wanted).toContain(now);
+      seen.add(now);
+      if (now === wanted[1]) break;
+    }
+    expect(seen.size).toBeGreaterThan(0);
+  });
+
+  it('a copy of file and WAL taken at any moment has every entry that was acknowledged', async () => {
+    const address = await start();
+    const { machines } = (await (await send(address, 'setup', setup)).json()) as {
+      machines: { id: string }[];
+    };
+    const acknowledged = new Set<string>();
+    let writing = true;
+    const writers = Array.from({ length: 6 }, async () => {
+      while (writing) {
+        const id = randomUUID();
+        const draft = { id, kind: 'load', machineId: machines[0]!.id, at: ago(0) };
+        if ((await send(address, 'entries', draft, id)).status === 201) acknowledged.add(id);
+      }
+    });
+    for (let round = 0; round < 12; round++) {
+      await new Promise((done) => setTimeout(done, 15 + ((round * 37) % 50)));
+      server!.kill('SIGSTOP');
+      const known = [...acknowledged];
+      const copy = join(folder, `copy-${round}.sqlite`);
+      copyFileSync(file, copy);
+      if (existsSync(`${file}-wal`)) copyFileSync(`${file}-wal`, `${copy}-wal`);
+      server!.kill('SIGCONT');
+      const db = openDatabase(copy).$client;
+      const ids = new Set(db.prepare('SELECT id FROM entries').pluck().all() as string[]);
+      expect(db.pragma('integrity_check', { simple: true })).toBe('ok');
+      db.close();
+      expect(known.filter((id) => !ids.has(id))).toEqual([]);
+    }
+    writing = false;
+    await Promise.all(writers);
+    expect(acknowledged.size).toBeGreaterThan(50);
   });
 
   it('stops on SIGTERM though a screen is listening', async () => {

@@ -7,6 +7,7 @@ import { endOnFaults } from './faults.js';
 import { FileProblem } from './db/data-file.js';
 import { serveDatabase } from './db/open.js';
 import { readSettings } from './settings.js';
+import { ownThreads } from './threads/threads.js';
 
 /** What cannot be begun is told in one sentence. */
 function orEnd<T>(begin: () => T): T {
@@ -19,13 +20,28 @@ function orEnd<T>(begin: () => T): T {
   }
 }
 
+const LONGEST_END_MS = 4000;
+const MOST_WARMING_MS = 250;
+
 const settings = orEnd(() => readSettings(process.env));
 const log = pino({ level: settings.log });
 endOnFaults(log);
 const webRoot = join(dirname(fileURLToPath(import.meta.url)), '../../web/dist/browser');
-const { db, held } = orEnd(() => serveDatabase(settings.database));
-const { express, store, changes } = makeApp(db, webRoot, log);
+const { db, held } = orEnd(() =>
+  serveDatabase(settings.database, (how) => log.warn(how, 'The data file was brought up to date.')),
+);
+const keeping = {
+  file: settings.database,
+  folder: settings.backups,
+  now: Date.now,
+  failed: (error: unknown) => log.error(error),
+};
+const threads = ownThreads(settings.database, fileURLToPath(new URL('worker.js', import.meta.url)));
+const { express, store, changes, backups, days } = makeApp(db, { webRoot, log, threads, keeping });
 store.answers.forgetOld();
+
+// What the first screen asks for is at hand when it asks, or soon after.
+await Promise.race([days.warm(), new Promise((done) => setTimeout(done, MOST_WARMING_MS))]);
 
 const server = express.listen(settings.port, settings.host, (error?: Error) => {
   if (error) {
@@ -41,13 +57,14 @@ const server = express.listen(settings.port, settings.host, (error?: Error) => {
   const host = settings.host.includes(':') ? `[${settings.host}]` : settings.host;
   const address = `http://${host}:${port}/`;
   held.at(address);
+  backups.start();
   console.log(`Needlecase is at ${address}`);
 });
 
-const LONGEST_END_MS = 4000;
-
 function stop(): void {
   changes.close();
+  backups.stop();
+  void threads.close();
   server.close(() => {
     store.close();
     process.exit(0);

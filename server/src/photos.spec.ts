@@ -5,31 +5,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { makeApp } from './app.js';
 import { openDatabase } from './db/open.js';
 import { readJpeg } from './http/jpeg.js';
-
-/** A JPEG's frame of a given size with nothing in it: enough to be told apart from others. */
-function jpeg(width: number, height: number, ...segments: Buffer[]): Buffer {
-  const frame = Buffer.from([0xff, 0xc0, 0, 11, 8, 0, 0, 0, 0, 1, 1, 0x11, 0]);
-  frame.writeUInt16BE(height, 5);
-  frame.writeUInt16BE(width, 7);
-  const app0 = Buffer.from([
-    0xff,
-    0xe0,
-    0,
-    16,
-    ...Buffer.from('JFIF\0'),
-    1,
-    1,
-    0,
-    0,
-    1,
-    0,
-    1,
-    0,
-    0,
-  ]);
-  const scan = Buffer.from([0xff, 0xda, 0, 8, 1, 1, 0, 0, 63, 0, 0xff, 0xd9]);
-  return Buffer.concat([Buffer.from([0xff, 0xd8]), app0, ...segments, frame, scan]);
-}
+import { jpeg } from './testing/pictures.js';
 
 const segment = (marker: number, body: string): Buffer =>
   Buffer.concat([Buffer.from([0xff, marker, 0, body.length + 2]), Buffer.from(body)]);
@@ -48,7 +24,7 @@ describe('photos', () => {
     const picture = jpeg(1600, 1200);
     const answer = await put(id, picture).expect(201);
     expect(answer.body).toEqual({ id, width: 1600, height: 1200, bytes: picture.length });
-    await put(id, jpeg(10, 10)).expect(201);
+    await put(id, picture).expect(201);
     const back = await request(app).get(`/api/v1/photos/${id}`).expect(200);
     expect(back.headers['content-type']).toBe('image/jpeg');
     expect(back.headers['cache-control']).toContain('immutable');
@@ -77,10 +53,12 @@ describe('photos', () => {
   });
 
   it('are read by their segments, whatever stands between', () => {
-    expect(readJpeg(jpeg(30, 20, segment(0xe2, 'ICC_PROFILE')))).toEqual({
+    const profiled = jpeg(30, 20, segment(0xe2, 'ICC_PROFILE'));
+    expect(readJpeg(profiled)).toEqual({
       width: 30,
       height: 20,
       metadata: false,
+      end: profiled.length,
     });
     expect(readJpeg(jpeg(30, 20, segment(0xe2, 'x'), segment(0xed, 'y')))!.metadata).toBe(true);
     expect(readJpeg(Buffer.from('\x89PNG\r\n\x1a\n'))).toBeUndefined();

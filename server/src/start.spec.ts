@@ -17,6 +17,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { mustBeWritable } from './db/data-file.js';
 import { openDatabase } from './db/open.js';
 
 const MAIN = fileURLToPath(new URL('../dist/main.js', import.meta.url));
@@ -167,4 +168,16 @@ it('ends within 5 s of SIGTERM, whatever clients do', async () => {
   expect(await code).toBe(0);
   expect(Date.now() - began).toBeLessThan(5000);
   half.destroy();
+});
+
+describe('a data file that may not be written', () => {
+  it('or whose folder may not, is told in one sentence', () => {
+    good();
+    const but = (wrong: string) => (path: unknown) => {
+      if (path === wrong) throw Object.assign(new Error('EACCES'), { code: 'EACCES' });
+    };
+    expect(() => mustBeWritable(file, but(file))).toThrow(`${file} cannot be written. Look who`);
+    expect(() => mustBeWritable(file, but(folder))).toThrow(/the folder of the data file/);
+    expect(() => mustBeWritable(file)).not.toThrow();
+  });
 });

@@ -1,7 +1,7 @@
-import { emptyProgress, planVisit, type Visit, type VisitProgress } from '@needlecase/core';
+import { type Visit, type VisitProgress } from '@needlecase/core';
 import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { readyApp, type Fixture } from './testing/household.js';
+import { readyApp, worked as allDone, type Fixture } from './testing/household.js';
 
 let app: Fixture;
 let visit: Visit;
@@ -18,15 +18,7 @@ beforeEach(async () => {
 const patch = (body: object, version = visit.version) =>
   app.api.patch(`/api/v1/runs/${visit.id}`).set('If-Match', `"${version}"`).send(body);
 
-/** Progress with every step ticked. */
-function worked(grade: 0 | 1 | 2 | 3 | 4): VisitProgress {
-  const { steps } = planVisit(visit.tasks, [app.washer]);
-  return {
-    ...emptyProgress(),
-    ticked: Object.fromEntries(steps.map(({ key }) => [key, new Date().toISOString()])),
-    tasks: { [`${app.washer.id}/gasket-folds`]: { grade } },
-  };
-}
+const worked = (grade: 0 | 1 | 2 | 3 | 4): VisitProgress => allDone(visit.tasks, app.washer, grade);
 
 describe('runs', () => {
   it('are not begun twice unasked, also where only some of the work is the same', async () => {

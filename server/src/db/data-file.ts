@@ -1,6 +1,8 @@
 import Database from 'better-sqlite3';
 import {
+  accessSync,
   closeSync,
+  constants,
   existsSync,
   openSync,
   readFileSync,
@@ -8,6 +10,7 @@ import {
   statSync,
   writeFileSync,
 } from 'node:fs';
+import { dirname } from 'node:path';
 
 /** A data file that cannot be used, in one sentence that can be shown. */
 export class FileProblem extends Error {}
@@ -63,6 +66,23 @@ export function checkDataFile(file: string, newest: number): void {
   }
 }
 
+/**
+ * Sees to it that a data file and its folder can be written: SQLite lays files beside it.
+ * @param may as `accessSync` of Node: throws where something may not be done
+ * @throws FileProblem where not
+ */
+export function mustBeWritable(file: string, may = accessSync): void {
+  const told = (path: string, what: string) => {
+    try {
+      may(path, constants.W_OK);
+    } catch {
+      throw new FileProblem(`${path} cannot be written${what}. Look who may write there.`);
+    }
+  };
+  if (existsSync(file)) told(file, '');
+  told(dirname(file), ', the folder of the data file');
+}
+
 function isFile(file: string): { size: number } {
   const found = statSync(file);
   if (!found.isFile()) {
@@ -86,6 +106,18 @@ export function toldOf(file: string, error: unknown): unknown {
   const { code = '' } = error as { code?: string };
   const said = SAID.find(([what]) => what.test(code))?.[1];
   return said === undefined ? error : new FileProblem(`${file} ${said}`);
+}
+
+/**
+ * Watches whether the file under a name is still the one that was opened.
+ * @returns false where it was moved away, deleted or replaced
+ */
+export function watchPlace(file: string): () => boolean {
+  const { ino, dev } = statSync(file);
+  return () => {
+    const now = statSync(file, { throwIfNoEntry: false });
+    return now !== undefined && now.ino === ino && now.dev === dev;
+  };
 }
 
 /** A data file that this process has. */

@@ -2,6 +2,7 @@ import { keptInstant, mapInstants, readInstant } from '@needlecase/core/model/in
 import { CaseEvent, VisitProgress } from '@needlecase/core/model/schemas';
 import type Database from 'better-sqlite3';
 import type { TSchema } from 'typebox';
+import { withoutGuards } from './guards.js';
 
 /** An instant that no calendar can read, as near to what was meant as can be told; else when it came in. */
 function mended(text: string, cameIn: number): string {
@@ -35,19 +36,13 @@ export function mendInstants(client: Database.Database): void {
     }
   };
   client.transaction(() => {
-    // What happened in a case is never changed, but for this.
-    const guards = client
-      .prepare(
-        "SELECT name, sql FROM sqlite_master WHERE type = 'trigger' AND tbl_name = 'case_events'",
-      )
-      .all() as { name: string; sql: string }[];
-    for (const { name } of guards) client.exec(`DROP TRIGGER "${name}"`);
-    mend(
-      'SELECT id, event AS text, recorded_at AS cameIn FROM case_events',
-      'UPDATE case_events SET event = ? WHERE id = ?',
-      CaseEvent,
+    withoutGuards(client, ['case_events'], () =>
+      mend(
+        'SELECT id, event AS text, recorded_at AS cameIn FROM case_events',
+        'UPDATE case_events SET event = ? WHERE id = ?',
+        CaseEvent,
+      ),
     );
-    for (const { sql } of guards) client.exec(sql);
     mend(
       'SELECT id, progress AS text, changed_at AS cameIn FROM runs',
       'UPDATE runs SET progress = ? WHERE id = ?',

@@ -5,7 +5,14 @@ import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { checkDataFile, holdDataFile, toldOf, type Held } from './data-file.js';
+import {
+  checkDataFile,
+  FileProblem,
+  holdDataFile,
+  mustBeWritable,
+  toldOf,
+  type Held,
+} from './data-file.js';
 import { mendInstants } from './mend.js';
 import * as tables from './tables.js';
 
@@ -27,11 +34,32 @@ export function openDatabase(file: string): Db {
 }
 
 /** As `openDatabase`, for this process alone. @throws FileProblem also where another one serves it */
-export function serveDatabase(file: string): { db: Db; held: Held } {
+export function serveDatabase(
+  file: string,
+  migrated: (how: Migrated) => void = () => undefined,
+): { db: Db; held: Held } {
   return begun(file, () => {
     mkdirSync(dirname(file), { recursive: true });
+    mustBeWritable(file);
     const held = holdDataFile(file);
-    return { db: opened(file), held };
+    return { db: opened(file, migrated, SERVING), held };
+  });
+}
+
+/**
+ * Opens a data file only to read it, also while it is served.
+ * @throws FileProblem where it cannot be used, or an older program made it
+ */
+export function readDatabase(file: string): Db {
+  return begun(file, () => {
+    const client = new Database(file, { readonly: true, fileMustExist: true });
+    if (pending(client) > 0) {
+      client.close();
+      throw new FileProblem(
+        `${file} was made by an older Needlecase. Start this one with it once, then try again.`,
+      );
+    }
+    return drizzle(client, { schema: tables });
   });
 }
 
@@ -46,10 +74,25 @@ function begun<T>(file: string, open: () => T): T {
 
 const migrations = () => readMigrationFiles({ migrationsFolder: MIGRATIONS });
 
-function opened(file: string): Db {
+/** What was done to bring a file up to date. */
+export interface Migrated {
+  migrations: number;
+  /** Where the file as it was before lies. */
+  copy?: string;
+}
+
+/** So long another program is waited for while nobody is answered, ms; who opens a file by himself has time. */
+const SERVING = { timeout: 100 };
+const ALONE = { timeout: 5000 };
+
+function opened(
+  file: string,
+  migrated: (how: Migrated) => void = () => undefined,
+  patience = ALONE,
+): Db {
   const isNew = file === ':memory:' || !existsSync(file);
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
-  const client = new Database(file);
+  const client = new Database(file, patience);
   client.pragma('journal_mode = WAL');
   client.pragma('synchronous = FULL');
   client.pragma('foreign_keys = ON');
@@ -60,6 +103,7 @@ function opened(file: string): Db {
   try {
     if (copied) client.prepare('VACUUM INTO ?').run(copy);
     if (behind > 0) migrate(db, { migrationsFolder: MIGRATIONS });
+    if (!isNew && behind > 0) migrated({ migrations: behind, ...(copied ? { copy } : {}) });
   } catch (error) {
     // Nothing was changed: each start that fails would leave another copy.
     client.close();

@@ -4,6 +4,18 @@ export interface Answer<T = unknown> {
   body: T;
   /** Version for the ETag of a record. */
   version?: number;
+  /** The body as it is sent, where it was written out before. */
+  written?: string;
   /** What a file is to be called when it is kept. */
   fileName?: string;
 }
+
+/** A file that is given out as it lies on the disk. */
+export interface FileOnDisk {
+  path: string;
+  /** Called when it was sent, or could not be. */
+  done: () => Promise<void>;
+}
+
+export const isOnDisk = (body: unknown): body is FileOnDisk =>
+  typeof body === 'object' && body !== null && 'path' in body && 'done' in body;

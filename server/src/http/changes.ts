@@ -1,16 +1,20 @@
 import type { Request, Response } from 'express';
 
+export const TOPICS = [
+  'household',
+  'machines',
+  'entries',
+  'runs',
+  'supplies',
+  'cases',
+  'code-sheets',
+  'vent-runs',
+  'backups',
+] as const;
+
 /** What other open screens should look at again. */
 export interface Change {
-  topic:
-    | 'household'
-    | 'machines'
-    | 'entries'
-    | 'runs'
-    | 'supplies'
-    | 'cases'
-    | 'code-sheets'
-    | 'vent-runs';
+  topic: (typeof TOPICS)[number];
   id?: string;
 }
 

@@ -31,6 +31,12 @@ export function mustBeRight(problems: FieldProblem[]): void {
 export const notFound = (what: string): ProblemError =>
   new ProblemError(404, `There is no such ${what}.`);
 
+/** For now; what was sent can be sent again. */
+export const heldBack = (
+  why: string,
+  detail = 'Nothing was stored. It can be sent again in a moment.',
+): ProblemError => new ProblemError(503, why, { detail });
+
 export const stale = (current: unknown, yours: unknown): ProblemError =>
   new ProblemError(409, 'This was changed elsewhere in the meantime.', {
     detail: 'Nothing was overwritten. Both versions are here; choose what holds.',
@@ -50,30 +56,80 @@ export function sendProblem(response: Response, problem: ProblemError): void {
 export const problems: ErrorRequestHandler = (error, request, response, next) => {
   if (response.headersSent) return next(error);
   if (error instanceof ProblemError) return sendProblem(response, error);
-  const kind = (error as { type?: string }).type;
-  const known: Record<string, [number, string]> = {
-    'entity.parse.failed': [400, 'This is not JSON that can be read.'],
-    'entity.too.large': [
-      413,
-      `This is larger than ${((error as { limit?: number }).limit ?? 0) / 1e6} MB.`,
-    ],
-    'encoding.unsupported': [415, 'This encoding is not read here.'],
-    'charset.unsupported': [415, 'Send UTF-8.'],
-    'request.aborted': [400, 'The request broke off.'],
-  };
-  const said = kind ? known[kind] : undefined;
+  if (error instanceof URIError) return sendProblem(response, notFound('page'));
+  const said = askew(error as Askew);
   if (said) {
     return sendProblem(
       response,
       new ProblemError(said[0], said[1], { detail: 'Nothing was stored.' }),
     );
   }
-  if (error instanceof URIError) return sendProblem(response, notFound('page'));
-  request.log?.error(error);
+  // Logged with the request, in one line.
+  response.err = error as Error;
   sendProblem(
     response,
-    new ProblemError(500, 'Something went wrong here.', {
-      detail: 'Nothing was stored. Try again; if it stays, the log of the server says more.',
-    }),
+    ofTheFile((error as { code?: unknown }).code) ??
+      new ProblemError(500, 'Something went wrong here.', {
+        detail: 'Nothing was stored. Try again; if it stays, the log of the server says more.',
+      }),
   );
 };
+
+/** An error of what reads requests and gives out files. */
+interface Askew {
+  type?: string;
+  status?: number;
+  limit?: number;
+}
+
+/** What those say, by their kind, or else by their status. */
+const SAID: Readonly<Record<string, [status: number, words: string]>> = {
+  'entity.parse.failed': [400, 'This is not JSON that can be read.'],
+  'encoding.unsupported': [415, 'This encoding is not read here.'],
+  'charset.unsupported': [415, 'Send UTF-8.'],
+  'request.aborted': [400, 'The request broke off.'],
+  412: [412, 'This is not the file that you have.'],
+  416: [416, 'The file does not have such a part.'],
+};
+
+/** What came in askew: its status and its words; nothing where it is our own fault. */
+function askew({ type = '', status = 500, limit = 0 }: Askew): [number, string] | undefined {
+  if (type === 'entity.too.large') return [413, `This is larger than ${limit / 1e6} MB.`];
+  const said = SAID[type] ?? SAID[status];
+  if (said || status < 400 || status >= 500) return said;
+  return status === 404 ? [404, 'There is no such page.'] : [status, 'This cannot be read.'];
+}
+
+/** What the data file's own faults are to whoever asked. */
+const OF_THE_FILE: readonly [RegExp, number, string, string][] = [
+  [
+    /^SQLITE_FULL|^ENOSPC|^EDQUOT/,
+    507,
+    'The disk of the server is full.',
+    'Nothing was stored. What is there can be read. When there is room again, it can be sent again.',
+  ],
+  [
+    /^SQLITE_(BUSY|LOCKED)/,
+    503,
+    'Another program holds the data file.',
+    'Nothing was stored. It can be sent again in a moment.',
+  ],
+  [
+    /^SQLITE_(READONLY|CANTOPEN|PERM)|^E(ACCES|PERM|ROFS)/,
+    503,
+    'The data file cannot be written.',
+    'Nothing was stored. Look who may write where the server keeps its data, and that it was not moved.',
+  ],
+  [
+    /^SQLITE_(CORRUPT|NOTADB|IOERR)|^EIO/,
+    500,
+    'The data file is damaged, or its disk is.',
+    'Nothing was stored. Look at House > Backup: put the last good one back, on another disk.',
+  ],
+];
+
+function ofTheFile(code: unknown): ProblemError | undefined {
+  if (typeof code !== 'string') return undefined;
+  const found = OF_THE_FILE.find(([which]) => which.test(code));
+  return found && new ProblemError(found[1], found[2], { detail: found[3] });
+}

@@ -1,17 +1,15 @@
 import type { AnswerName, ApiAnswers, FieldProblem } from '@needlecase/core';
 import { check } from '@needlecase/core';
 import { checkQuery } from '@needlecase/core/model/check-asked';
-import { keptInstant, mapInstants } from '@needlecase/core/model/instants';
-import {
-  DRAFTS,
-  type DraftName,
-  type QueryName,
-  type QUERIES,
-} from '@needlecase/core/model/schemas';
-import type { Express, Request, RequestHandler } from 'express';
+import { keptForm, keptId } from '@needlecase/core/model/ids';
+import { DRAFTS, QUERIES, type DraftName, type QueryName } from '@needlecase/core/model/schemas';
+import type { Express, Request, RequestHandler, Response } from 'express';
 import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { pipeline } from 'node:stream/promises';
 import type { Static, TSchema } from 'typebox';
-import type { Answer } from './answer.js';
+import { isOnDisk, type Answer, type FileOnDisk } from './answer.js';
 import { mustBeRight, ProblemError } from './problem.js';
 
 /** What a route is told about a request, already checked. */
@@ -44,6 +42,8 @@ export interface Route {
   reckons?: true;
   /** Changes a record: If-Match is needed. */
   guarded?: true;
+  /** Long work with a transaction of its own. */
+  apart?: true;
   handle(ask: Ask): Answer | Promise<Answer>;
 }
 
@@ -91,10 +91,26 @@ export const pictureRoute = <A extends TSchema>(
 /** A route that gives a file out; one that takes time to make is promised. */
 export const fileRoute = (
   spec: Omit<Route, 'method' | 'answers' | 'body' | 'query' | 'reads'> & {
-    gives: 'application/pdf' | 'image/jpeg';
-    handle(ask: Ask): Answer<Buffer> | Promise<Answer<Buffer>>;
+    gives: 'application/pdf' | 'application/zip' | 'image/jpeg';
+    handle(ask: Ask): Answer<Buffer | FileOnDisk> | Promise<Answer<Buffer | FileOnDisk>>;
   },
 ): Route => ({ ...spec, method: 'get', answers: FILE });
+
+/** A route that takes time: it may be given a stream, checks its body itself, and is in no transaction. */
+export const longRoute = <A extends TSchema>(
+  spec: Omit<Route, 'answers' | 'handle' | 'gives' | 'body' | 'query' | 'apart'> & {
+    answers: A;
+    handle(ask: Ask): Promise<Answer<Static<A>>>;
+  },
+): Route => ({ ...spec, apart: true });
+
+/** Something that is worked out in a thread of its own. */
+export const workedRoute = <A extends AnswerName>(
+  spec: Omit<Route, 'method' | 'answers' | 'handle' | 'gives' | 'body' | 'query' | 'reads'> & {
+    answers: A;
+    handle(ask: Ask): Promise<Answer<ApiAnswers[A]>>;
+  },
+): Route => ({ ...spec, method: 'get' });
 
 const FILE = { derived: { type: 'string', format: 'binary' } };
 
@@ -113,7 +129,7 @@ export function mount(app: Express, route: Route, keeper: Keeper): void {
   const handler: RequestHandler = async (request, response) => {
     const work = () => route.handle(read(route, request));
     const answer =
-      route.method === 'get' || route.reckons
+      route.method === 'get' || route.reckons || route.apart
         ? await work()
         : answerOnce(request, keeper, work as () => Answer);
     response.status(answer.status ?? 200);
@@ -122,11 +138,28 @@ export function mount(app: Express, route: Route, keeper: Keeper): void {
       'Cache-Control',
       route.forGood ? 'private, max-age=31536000, immutable' : 'no-store',
     );
+    if (answer.written !== undefined) return void response.type('json').send(answer.written);
     if (!route.gives) return void response.json(answer.body);
     if (answer.fileName) response.attachment(answer.fileName);
-    response.type(route.gives).send(answer.body);
+    response.type(route.gives);
+    if (!isOnDisk(answer.body)) return void response.send(answer.body);
+    await sent(response, answer.body);
   };
   app[route.method](path, handler);
+}
+
+/** Sends a file from its folder, and lets it go. */
+async function sent(response: Response, { path, done }: FileOnDisk): Promise<void> {
+  try {
+    response.set('Content-Length', String((await stat(path)).size));
+    await pipeline(createReadStream(path), response);
+  } catch (error) {
+    // Whoever asked may have gone away.
+    if (!response.headersSent) throw error;
+    response.destroy();
+  } finally {
+    await done();
+  }
 }
 
 function read(route: Route, request: Request): Ask {
@@ -134,7 +167,8 @@ function read(route: Route, request: Request): Ask {
   if (route.path.includes('{id}')) mustBeRight(checkQuery('IdParams', { ...params }));
   const query: object = { ...request.query };
   if (route.query) mustBeRight(checkQuery(route.query, query));
-  if (route.takes && !Buffer.isBuffer(request.body)) {
+  const streams = route.takes !== undefined && route.apart;
+  if (streams ? !request.is(route.takes!) : route.takes && !Buffer.isBuffer(request.body)) {
     throw new ProblemError(415, `Send the content type ${route.takes}.`, {
       detail: 'Nothing was stored.',
     });
@@ -148,11 +182,11 @@ function read(route: Route, request: Request): Ask {
     );
   }
   return {
-    params,
-    query,
+    params: { ...params, ...(params.id === undefined ? {} : { id: keptId(params.id) }) },
+    query: route.query ? keptForm(QUERIES[route.query], query) : query,
     body: route.body
-      ? mapInstants(DRAFTS[route.body], request.body as unknown, keptInstant)
-      : (request.body as unknown),
+      ? keptForm(DRAFTS[route.body], request.body as unknown)
+      : ((streams ? request : request.body) as unknown),
     version: route.guarded ? versionOf(request) : 0,
   };
 }

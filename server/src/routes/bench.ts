@@ -1,42 +1,60 @@
-import { benchView, machineView, schoolsView } from '@needlecase/core';
-import { route, type Route } from '../http/route.js';
+import { benchView, machineView, type BenchView } from '@needlecase/core';
+import type { Answer } from '../http/answer.js';
+import { route, workedRoute, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
+import type { Threads } from '../threads/threads.js';
+import type { MachineDays } from '../work/machine-days.js';
 import { houseOf, householdOf, machineOf } from '../work/household.js';
 
 /** What is derived from the log: the bench, and a machine's line. */
-export const benchRoutes = (store: Store): Route[] => [
-  route({
-    method: 'get',
-    path: '/api/v1/bench',
-    summary: 'What is due, every machine’s line, and the next visit',
-    answers: 'Bench',
-    handle: () => ({
-      body: benchView(houseOf(store), {
+export const benchRoutes = (store: Store, threads: Threads, days: MachineDays): Route[] => {
+  /** The bench as it was answered last: the same for a minute, unless something was written. */
+  let last: { at: string; answer: Answer<BenchView> } | undefined;
+  const bench = (): Answer<BenchView> => {
+    const at = `${store.revision} ${Math.floor(Date.now() / MINUTE_MS)}`;
+    if (last?.at !== at) {
+      const kept = {
         visits: store.visits.open(),
         cases: store.cases.list(),
         supplies: store.supplies.list(),
         stockEvents: () => store.entries.stockEvents(),
-      }),
+      };
+      const body = benchView(houseOf(store), kept, days);
+      last = { at, answer: { body, written: JSON.stringify(body) } };
+    }
+    return last.answer;
+  };
+  return [
+    workedRoute({
+      path: '/api/v1/bench',
+      summary: 'What is due, every machine’s line, and the next visit',
+      answers: 'Bench',
+      handle: async () => {
+        await days.warm();
+        return bench();
+      },
     }),
-  }),
-  route({
-    method: 'get',
-    path: '/api/v1/machines/{id}/line',
-    summary:
-      'A machine’s line with the state of every station, and why each task is due when it is',
-    answers: 'MachineLine',
-    handle: ({ params }) => {
-      const household = householdOf(store);
-      const machine = machineOf(store, params.id);
-      const [history] = store.entries.histories([machine]);
-      return { body: machineView(machine, history!, household, Date.now()) };
-    },
-  }),
-  route({
-    method: 'get',
-    path: '/api/v1/schools',
-    summary: 'What each rhythm asks of this house in a year, and the chance of being late with it',
-    answers: 'Schools',
-    handle: () => ({ body: schoolsView(houseOf(store), store.supplies.list()) }),
-  }),
-];
+    route({
+      method: 'get',
+      path: '/api/v1/machines/{id}/line',
+      summary:
+        'A machine’s line with the state of every station, and why each task is due when it is',
+      answers: 'MachineLine',
+      handle: ({ params }) => {
+        const household = householdOf(store);
+        const machine = machineOf(store, params.id);
+        const [history] = store.entries.histories([machine]);
+        return { body: machineView(machine, history!, household, Date.now()) };
+      },
+    }),
+    workedRoute({
+      path: '/api/v1/schools',
+      summary:
+        'What each rhythm asks of this house in a year, and the chance of being late with it',
+      answers: 'Schools',
+      handle: async () => ({ body: await threads.run('schools', undefined) }),
+    }),
+  ];
+};
+
+const MINUTE_MS = 60_000;

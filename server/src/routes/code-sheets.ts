@@ -4,6 +4,7 @@ import Type from 'typebox';
 import { mustBeRight } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
+import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf } from '../work/household.js';
 import { currentOf } from '../work/records.js';
 
@@ -45,6 +46,7 @@ export const codeSheetRoutes = (store: Store): Route[] => {
       body: 'CodeSheetDraft',
       answers: schemas.CodeSheet,
       handle: ({ body }) => {
+        mustHaveRoom(store.codeSheets.list().length, MOST.sheets, 'code sheets');
         const sheet = store.codeSheets.create(right(body));
         told();
         return { status: 201, body: sheet, version: sheet.version };

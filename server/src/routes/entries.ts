@@ -24,6 +24,14 @@ export const entryRoutes = (store: Store): Route[] => {
     ]);
     return completed(draft, machine);
   };
+  const mustBeNew = (draft: EntryDraft): void => {
+    const there = draft.id && store.entries.get(draft.id);
+    if (!there) return;
+    throw new ProblemError(409, 'There is an entry with this id.', {
+      current: there,
+      yours: draft,
+    });
+  };
   const told = (entry: Entry): Entry => {
     store.changed({ topic: 'entries', ...(entry.machineId ? { id: entry.machineId } : {}) });
     return entry;
@@ -61,12 +69,7 @@ export const entryRoutes = (store: Store): Route[] => {
       answers: schemas.Entry,
       handle: ({ body }) => {
         const draft = right(body);
-        const there = draft.id && store.entries.get(draft.id);
-        if (there)
-          throw new ProblemError(409, 'There is an entry with this id.', {
-            current: there,
-            yours: draft,
-          });
+        mustBeNew(draft);
         return { status: 201, body: stored(draft) };
       },
     }),
@@ -80,6 +83,7 @@ export const entryRoutes = (store: Store): Route[] => {
         const draft = right(body);
         const old = current(params.id, draft);
         if (old.kind === 'undone') throw notFound('entry that can be corrected');
+        mustBeNew(draft);
         return { status: 201, body: stored(draft, old.id) };
       },
     }),

@@ -10,6 +10,7 @@ import Type from 'typebox';
 import { mustBeRight, ProblemError } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
+import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf, machineOf } from '../work/household.js';
 import { currentOf } from '../work/records.js';
 
@@ -93,6 +94,7 @@ export const householdRoutes = (store: Store): Route[] => [
     handle: ({ body }) => {
       householdOf(store);
       mustBeRight(machineProblems(body));
+      mustHaveRoom(store.machines.count(), MOST.machines, 'machines');
       const machine = store.machines.create(body);
       store.changed({ topic: 'machines', id: machine.id });
       return { status: 201, body: machine, version: machine.version };

@@ -1,6 +1,6 @@
 import * as schemas from '@needlecase/core/model/schemas';
 import { readJpeg } from '../http/jpeg.js';
-import { invalid, notFound } from '../http/problem.js';
+import { invalid, notFound, ProblemError } from '../http/problem.js';
 import { fileRoute, pictureRoute, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 
@@ -25,7 +25,15 @@ export const photoRoutes = (store: Store): Route[] => [
       if (jpeg.metadata) {
         throw wrong('Take its metadata out first: it may tell where and when it was taken.');
       }
-      return { status: 201, body: store.photos.keep(params.id, body, jpeg) };
+      if (jpeg.end === undefined) throw wrong('This picture is cut short: its end is missing.');
+      const picture = body.subarray(0, jpeg.end);
+      const there = store.photos.picture(params.id);
+      if (there && !there.equals(picture)) {
+        throw new ProblemError(409, 'There is another photo with this id.', {
+          detail: 'Nothing was stored.',
+        });
+      }
+      return { status: 201, body: store.photos.keep(params.id, picture, jpeg) };
     },
   }),
   fileRoute({

@@ -3,6 +3,7 @@ import * as schemas from '@needlecase/core/model/schemas';
 import { mustBeRight } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
+import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf, houseOf } from '../work/household.js';
 import { currentOf } from '../work/records.js';
 
@@ -28,6 +29,7 @@ export const supplyRoutes = (store: Store): Route[] => {
       handle: ({ body }) => {
         householdOf(store);
         mustBeRight(checkSupply(body, store.supplies.list()));
+        mustHaveRoom(store.supplies.list().length, MOST.supplies, 'supplies');
         const supply = store.supplies.create(body);
         told();
         return { status: 201, body: supply, version: supply.version };

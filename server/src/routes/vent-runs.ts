@@ -4,6 +4,7 @@ import Type from 'typebox';
 import { invalid } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
+import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf } from '../work/household.js';
 import { currentOf } from '../work/records.js';
 
@@ -44,6 +45,7 @@ export const ventRunRoutes = (store: Store): Route[] => {
       body: 'VentRunDraft',
       answers: schemas.KeptVentRun,
       handle: ({ body }) => {
+        mustHaveRoom(store.ventRuns.list().length, MOST.ventRuns, 'vent runs');
         const run = store.ventRuns.create(right(body));
         told();
         return { status: 201, body: run, version: run.version };

@@ -5,6 +5,7 @@ import { mustBeRight, notFound, ProblemError } from '../http/problem.js';
 import { route, type Ask, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import { AUTHOR, undo } from '../work/entries.js';
+import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf } from '../work/household.js';
 import { currentOf } from '../work/records.js';
 
@@ -46,6 +47,8 @@ export const visitRoutes = (store: Store): Route[] => {
             yours: body,
           });
         }
+        const open = store.visits.open().length;
+        mustHaveRoom(open, MOST.visits, 'visits under way');
         const visit = store.visits.create(body);
         told(visit);
         return { status: 201, body: visit, version: visit.version };

@@ -42,7 +42,7 @@ export class CodeSheetStore {
   }
 }
 
-const toSheet = ({ id, version, sheet }: typeof codeSheets.$inferSelect): CodeSheet => ({
+export const toSheet = ({ id, version, sheet }: typeof codeSheets.$inferSelect): CodeSheet => ({
   id,
   version,
   ...sheet,

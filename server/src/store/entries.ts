@@ -45,10 +45,16 @@ function split(
 }
 
 /** Which entries are read for what. */
-const HISTORY_KINDS = entryKindsWhere(({ history }) => history !== undefined);
+/** Loads are by far the most: they are read by themselves, without what they do not have. */
+const HISTORY_KINDS = entryKindsWhere(({ history }) => history !== undefined).filter(
+  (kind) => kind !== 'load',
+);
 const WHOLE_KINDS = entryKindsWhere(({ history }) => history === 'all');
 const STOCK_KINDS = entryKindsWhere(({ stock }) => stock === true);
 const quoted = (kinds: readonly EntryKind[]): string => kinds.map((kind) => `'${kind}'`).join(', ');
+
+/** So many entries are looked through for which machines are used. */
+const LATELY = 2000;
 
 const later = alias(entries, 'later');
 
@@ -62,7 +68,8 @@ export interface Origin {
 
 /** What the log says of a machine, with the use worked out of it. */
 interface KnownPast extends Past {
-  usage?: Usage;
+  /** The same object until its entries or the usual loads change, so that what follows from it can be kept. */
+  history?: History;
 }
 
 type FactRow = [
@@ -83,6 +90,8 @@ type FactRow = [
   more: string | null,
 ];
 
+type LoadRow = [machineId: string, at: number, count: number | null, programme: Programme | null];
+
 type StockRow = [
   kind: StockEvent['kind'],
   at: number,
@@ -98,6 +107,8 @@ export class EntryStore {
   /** Derived from the log, by machine; may be dropped at any time. */
   readonly #pasts = new Map<string, KnownPast>();
   #stockEvents: StockEvent[] | undefined;
+  /** Machines whose past was changed in the transaction that goes on. */
+  readonly #touched = new Set<string>();
 
   constructor(private readonly db: Db) {}
 
@@ -176,11 +187,27 @@ export class EntryStore {
     if (missing.length) this.#readPasts(missing.map(({ id }) => id));
     return machines.map(({ id, loadsPerWeek }) => {
       const past = this.#pasts.get(id)!;
-      if (past.usage?.usualPerWeek !== loadsPerWeek)
-        past.usage = new Usage(past.taps, loadsPerWeek);
-      const { taps: _taps, usage, ...rest } = past;
-      return { ...rest, usage };
+      if (past.history?.usage.usualPerWeek !== loadsPerWeek) {
+        const { taps, history: _old, ...rest } = past;
+        past.history = { ...rest, usage: new Usage(taps, loadsPerWeek) };
+      }
+      return past.history;
     });
+  }
+
+  /** Machines whose past is not at hand, those with the newest entries first. */
+  cold(machineIds: readonly string[]): string[] {
+    const cold = machineIds.filter((id) => !this.#pasts.has(id));
+    if (cold.length < 2) return cold;
+    const lately = this.db
+      .select({ id: entries.machineId })
+      .from(entries)
+      .orderBy(desc(entries.at))
+      .limit(LATELY)
+      .all()
+      .map(({ id }) => id);
+    const rank = new Map(lately.toReversed().map((id, i) => [id, i]));
+    return cold.sort((a, b) => (rank.get(b) ?? -1) - (rank.get(a) ?? -1));
   }
 
   /** Everything that changed a stock, in one query unless it is at hand. */
@@ -210,12 +237,24 @@ export class EntryStore {
     if (revises !== null || STOCK_KINDS.includes(kind)) this.#stockEvents = undefined;
     const past = machineId === null ? undefined : this.#pasts.get(machineId);
     if (!machineId || !past) return;
+    this.#touched.add(machineId);
     if (kind === 'load' && revises === null) {
       past.taps.push(tapOf({ at, ...defined({ count, programme }) }));
-      delete past.usage;
+      delete past.history;
     } else {
       this.#pasts.delete(machineId);
     }
+  }
+
+  /** What is added from here on may be taken back together. */
+  begin(): void {
+    this.#touched.clear();
+  }
+
+  /** What was added since `begin` is not there: what was derived from it goes, too. */
+  takenBack(): void {
+    for (const id of this.#touched) this.#pasts.delete(id);
+    this.#stockEvents = undefined;
   }
 
   /** Drops what was derived; it is read again when needed. */
@@ -239,7 +278,18 @@ export class EntryStore {
       .all(...machineIds) as FactRow[];
     const facts = new Map<string, Fact[]>(machineIds.map((id) => [id, []]));
     for (const row of rows) facts.get(row[1])!.push(factOf(row));
+    const loads = this.db.$client
+      .prepare(
+        `SELECT machine_id, at, count, programme FROM entries e
+         WHERE kind = 'load' AND machine_id IN (${machineIds.map(() => '?').join(',')})
+           AND NOT EXISTS (SELECT 1 FROM entries r WHERE r.revises = e.id)`,
+      )
+      .raw()
+      .all(...machineIds) as LoadRow[];
     for (const [id, all] of facts) this.#pasts.set(id, gather(all));
+    for (const [id, at, count, programme] of loads) {
+      this.#pasts.get(id)!.taps.push(tapOf({ at, ...defined({ count, programme }) }));
+    }
   }
 
   #current(): SQL {
@@ -266,7 +316,7 @@ function before(cursor: string): SQL | undefined {
   return or(lt(entries.at, Number(at)), and(eq(entries.at, Number(at)), lt(entries.id, id)));
 }
 
-function toEntry(row: Row, revisedBy?: string): Entry {
+export function toEntry(row: Row, revisedBy?: string): Entry {
   const { more, day: _day, at, recordedAt, ...rest } = row;
   return {
     ...defined(rest),
@@ -274,6 +324,23 @@ function toEntry(row: Row, revisedBy?: string): Entry {
     recordedAt: new Date(recordedAt).toISOString(),
     ...more,
     ...(revisedBy ? { revisedBy } : {}),
+  };
+}
+
+/** An entry as it was told, as its row again. */
+export function rowOf({ at: told, recordedAt, revisedBy: _worked, ...rest }: Entry): Row {
+  const at = Date.parse(told);
+  return {
+    ...EMPTY,
+    ...split(rest),
+    id: rest.id,
+    kind: rest.kind,
+    author: rest.author,
+    source: rest.source,
+    zone: rest.zone,
+    at,
+    day: dayOf(at, rest.zone),
+    recordedAt: Date.parse(recordedAt),
   };
 }
 

@@ -4,19 +4,30 @@ import type { Household, HouseholdDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { households } from '../db/tables.js';
 import { defined } from './defined.js';
+import { Remembered } from './remembered.js';
 import { whole } from './whole.js';
 
 /** The one household of a data file. */
 export class HouseholdStore {
-  constructor(private readonly db: Db) {}
+  readonly #known: Remembered<Household | undefined>;
+
+  constructor(private readonly db: Db) {
+    this.#known = new Remembered(() => {
+      const row = db.select().from(households).get();
+      return row && defined(row);
+    });
+  }
 
   get(): Household | undefined {
-    const row = this.db.select().from(households).get();
-    if (!row) return undefined;
-    return defined(row);
+    return this.#known.get();
+  }
+
+  forget(): void {
+    this.#known.forget();
   }
 
   create(draft: HouseholdDraft): Household {
+    this.forget();
     this.db
       .insert(households)
       .values({ id: randomUUID(), version: 1, ...draft })
@@ -25,6 +36,7 @@ export class HouseholdStore {
   }
 
   replace(id: string, version: number, draft: HouseholdDraft): Household {
+    this.forget();
     this.db
       .update(households)
       .set({ ...whole(households, draft), version: version + 1 })

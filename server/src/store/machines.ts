@@ -1,16 +1,34 @@
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, sql } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Machine, MachineDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { machines } from '../db/tables.js';
 import { defined } from './defined.js';
+import { Remembered } from './remembered.js';
 import { whole } from './whole.js';
 
 export class MachineStore {
-  constructor(private readonly db: Db) {}
+  readonly #known: Remembered<readonly Machine[]>;
+
+  constructor(private readonly db: Db) {
+    this.#known = new Remembered(() =>
+      db.select().from(machines).orderBy(asc(machines.position)).all().map(toMachine),
+    );
+  }
 
   list(): Machine[] {
-    return this.db.select().from(machines).orderBy(asc(machines.position)).all().map(toMachine);
+    return [...this.#known.get()];
+  }
+
+  forget(): void {
+    this.#known.forget();
+  }
+
+  count(): number {
+    return this.db
+      .select({ n: sql<number>`count(*)` })
+      .from(machines)
+      .get()!.n;
   }
 
   get(id: string): Machine | undefined {
@@ -19,7 +37,8 @@ export class MachineStore {
   }
 
   create(draft: MachineDraft, id: string = randomUUID()): Machine {
-    const position = this.list().length;
+    const position = this.count();
+    this.forget();
     this.db
       .insert(machines)
       .values({ id, version: 1, position, ...draft })
@@ -28,6 +47,7 @@ export class MachineStore {
   }
 
   replace(id: string, version: number, draft: MachineDraft): Machine {
+    this.forget();
     this.db
       .update(machines)
       .set({ ...whole(machines, draft), version: version + 1 })
@@ -37,7 +57,7 @@ export class MachineStore {
   }
 }
 
-function toMachine(row: typeof machines.$inferSelect): Machine {
+export function toMachine(row: typeof machines.$inferSelect): Machine {
   const { position: _position, ...rest } = row;
   return defined(rest);
 }

@@ -1,5 +1,6 @@
 import type { Db } from '../db/open.js';
-import type { Change, Changes } from '../http/changes.js';
+import { TOPICS, type Change, type Changes } from '../http/changes.js';
+import { heldBack } from '../http/problem.js';
 import { AnswerStore } from './answers.js';
 import { CaseStore } from './cases.js';
 import { CodeSheetStore } from './code-sheets.js';
@@ -24,6 +25,9 @@ export class Store {
   readonly supplies: SupplyStore;
   readonly ventRuns: VentRunStore;
   #told: Change[] = [];
+  #held: string | undefined;
+  /** Grows with everything that is written, so that what was answered before can be told from what is now. */
+  revision = 0;
 
   constructor(
     private readonly db: Db,
@@ -46,17 +50,61 @@ export class Store {
     this.#told.push(change);
   }
 
-  /** Runs work in one transaction: all of it is stored, or nothing. */
-  write<T>(work: () => T): T {
-    this.#told = [];
+  /**
+   * Lets nobody write while some work is done.
+   * @param why in words
+   */
+  async hold<T>(why: string, work: () => Promise<T>): Promise<T> {
+    if (this.#held !== undefined) throw heldBack(this.#held);
+    this.#held = why;
     try {
+      return await work();
+    } finally {
+      this.#held = undefined;
+    }
+  }
+
+  /** Tells open screens of a change that is no part of a transaction. */
+  tell(change: Change): void {
+    this.changes?.tell(change);
+  }
+
+  /** Forgets what was derived, and tells every open screen to read all of it anew. */
+  changedWhole(): void {
+    this.dropCaches();
+    for (const topic of TOPICS) this.changes?.tell({ topic });
+  }
+
+  /**
+   * Runs work in one transaction: all of it is stored, or nothing.
+   * @throws 503 while the file is held
+   */
+  write<T>(work: () => T): T {
+    if (this.#held !== undefined) throw heldBack(this.#held);
+    this.#told = [];
+    this.entries.begin();
+    try {
+      this.revision++;
       const result = this.db.$client.transaction(work).immediate();
       for (const change of this.#told) this.changes?.tell(change);
       return result;
     } catch (error) {
-      this.entries.dropCaches();
+      this.entries.takenBack();
+      this.#forget();
       throw error;
     }
+  }
+
+  /** Drops all that was read and derived: another connection has written. */
+  dropCaches(): void {
+    this.revision++;
+    this.entries.dropCaches();
+    this.#forget();
+  }
+
+  #forget(): void {
+    const stores = [this.household, this.machines, this.supplies, this.visits, this.cases];
+    for (const one of stores) one.forget();
   }
 
   /** Runs a statement on the data file itself, past all rules but its own. */

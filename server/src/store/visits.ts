@@ -3,9 +3,22 @@ import { randomUUID } from 'node:crypto';
 import { emptyProgress, type Visit, type VisitChange, type VisitDraft } from '@needlecase/core';
 import type { Db } from '../db/open.js';
 import { visits } from '../db/tables.js';
+import { Remembered } from './remembered.js';
 
 export class VisitStore {
-  constructor(private readonly db: Db) {}
+  readonly #known: Remembered<readonly Visit[]>;
+
+  constructor(private readonly db: Db) {
+    this.#known = new Remembered(() =>
+      db
+        .select()
+        .from(visits)
+        .where(inArray(visits.state, ['active', 'paused']))
+        .orderBy(desc(visits.startedAt))
+        .all()
+        .map(toVisit),
+    );
+  }
 
   get(id: string): Visit | undefined {
     const row = this.db.select().from(visits).where(eq(visits.id, id)).get();
@@ -14,13 +27,11 @@ export class VisitStore {
 
   /** Visits begun and not ended, the latest first. */
   open(): Visit[] {
-    return this.db
-      .select()
-      .from(visits)
-      .where(inArray(visits.state, ['active', 'paused']))
-      .orderBy(desc(visits.startedAt))
-      .all()
-      .map(toVisit);
+    return [...this.#known.get()];
+  }
+
+  forget(): void {
+    this.#known.forget();
   }
 
   create(draft: VisitDraft): Visit {
@@ -34,6 +45,7 @@ export class VisitStore {
       startedAt: now,
       changedAt: now,
     };
+    this.forget();
     this.db.insert(visits).values(row).run();
     return this.get(row.id)!;
   }
@@ -42,6 +54,7 @@ export class VisitStore {
     const now = Date.now();
     const finishedAt =
       change.state === undefined ? {} : { finishedAt: change.state === 'finished' ? now : null };
+    this.forget();
     this.db
       .update(visits)
       .set({ ...change, ...finishedAt, changedAt: now, version: visit.version + 1 })
@@ -51,7 +64,17 @@ export class VisitStore {
   }
 }
 
-function toVisit(row: typeof visits.$inferSelect): Visit {
+/** A visit as it was told, as its row again. */
+export function visitRow({ startedAt, changedAt, finishedAt, ...rest }: Visit) {
+  return {
+    ...rest,
+    startedAt: Date.parse(startedAt),
+    changedAt: Date.parse(changedAt),
+    finishedAt: finishedAt === undefined ? null : Date.parse(finishedAt),
+  };
+}
+
+export function toVisit(row: typeof visits.$inferSelect): Visit {
   const { startedAt, changedAt, finishedAt, ...rest } = row;
   return {
     ...rest,

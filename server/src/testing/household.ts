@@ -1,4 +1,13 @@
-import type { Household, Machine, MachineDraft, SetupDraft } from '@needlecase/core';
+import {
+  emptyProgress,
+  planVisit,
+  type Household,
+  type Machine,
+  type MachineDraft,
+  type SetupDraft,
+  type VisitProgress,
+  type VisitTask,
+} from '@needlecase/core';
 import request from 'supertest';
 import { makeApp, type App } from '../app.js';
 import { openDatabase } from '../db/open.js';
@@ -53,3 +62,17 @@ export async function readyApp(): Promise<Fixture> {
 }
 
 export const ago = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString();
+
+/** Progress of a visit to one machine with every step ticked. */
+export function worked(
+  tasks: readonly VisitTask[],
+  machine: Machine,
+  grade: 0 | 1 | 2 | 3 | 4,
+): VisitProgress {
+  const { steps } = planVisit([...tasks], [machine]);
+  return {
+    ...emptyProgress(),
+    ticked: Object.fromEntries(steps.map(({ key }) => [key, new Date().toISOString()])),
+    tasks: Object.fromEntries(tasks.map(({ task }) => [`${machine.id}/${task}`, { grade }])),
+  };
+}

@@ -35,7 +35,7 @@ export function addToCase(
     );
   };
   for (const event of news.events) {
-    if (store.cases.knows(event.id)) continue;
+    if (store.cases.caseOf(event.id) !== undefined) continue;
     store.cases.add(record.id, event);
     record.events.push(event);
     for (const draft of entriesOfCase(event, now(), record, machine)) {

@@ -1,0 +1,18 @@
+/**
+ * Something read from the data file and kept until it is forgotten: it is asked for with every request, and seldom
+ * changes. What is given out is shared, and not to be changed.
+ */
+export class Remembered<T> {
+  #known: { value: T } | undefined;
+
+  constructor(private readonly read: () => T) {}
+
+  get(): T {
+    this.#known ??= { value: this.read() };
+    return this.#known.value;
+  }
+
+  forget(): void {
+    this.#known = undefined;
+  }
+}
