@@ -11,7 +11,7 @@ import { provideServiceWorker } from '@angular/service-worker';
 import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
 import { routes } from './app.routes';
 import { hearsClock } from './data/clock';
-import { PartsMissing, tellOfUpdates } from './shell/app-update';
+import { FaultsTold, tellOfUpdates } from './shell/app-update';
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -19,7 +19,7 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideHttpClient(withFetch(), withInterceptors([hearsClock])),
     provideAppInitializer(tellOfUpdates),
-    { provide: ErrorHandler, useClass: PartsMissing },
+    { provide: ErrorHandler, useClass: FaultsTold },
     // After the first view stands: keeping the app must not slow it down.
     provideServiceWorker('ngsw-worker.js', {
       enabled: !isDevMode(),

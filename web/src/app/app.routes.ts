@@ -79,6 +79,18 @@ export const routes: Routes = [
     loadComponent: () => import('./house/codes.component').then((m) => m.CodesComponent),
   },
   {
+    path: 'house/backup',
+    title: title('Backup'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./house/backup.component').then((m) => m.BackupComponent),
+  },
+  {
+    path: 'start/backup',
+    title: title('From a backup'),
+    canActivate: [hasNoHousehold],
+    loadComponent: () => import('./house/put-back.component').then((m) => m.PutBackComponent),
+  },
+  {
     path: 'start',
     title: title('First start'),
     canActivate: [hasNoHousehold],

@@ -10,7 +10,7 @@ import {
   type HabitRow,
   type Machine,
   type ProofQuestion,
-  type Visit,
+  type OpenVisit,
 } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
 import { LoadsService } from '../data/loads.service';
@@ -124,7 +124,7 @@ export class BenchComponent {
     void this.#router.navigate(['/machine', machine.id, station]);
   }
 
-  protected tasksOf(visit: Visit): string {
+  protected tasksOf(visit: OpenVisit): string {
     const machines = [...new Set(visit.tasks.map(({ machineId }) => this.nameOf(machineId)))];
     return `${many(visit.tasks.length, 'task')} at ${machines.join(' and ')}`;
   }

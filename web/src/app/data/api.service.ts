@@ -38,6 +38,8 @@ interface Change {
   key?: string;
   /** The household it is for: the server of another one refuses it. */
   house?: string;
+  /** How long an answer is waited for, ms, where it may take its time. */
+  patience?: number;
 }
 
 /** After so long nobody answers any more, ms: a connection can die without a word. */
@@ -58,7 +60,7 @@ export class ApiService {
     method: 'POST' | 'PUT' | 'PATCH' | 'DELETE',
     path: string,
     body: unknown,
-    { version, key, house }: Change = {},
+    { version, key, house, patience }: Change = {},
   ): Observable<T> {
     const headers = {
       ...(version === undefined ? {} : { 'If-Match': `"${version}"` }),
@@ -68,7 +70,7 @@ export class ApiService {
     return this.#http
       .request<T>(method, `/api/v1/${path}`, { body, headers })
       .pipe(
-        timeout(body instanceof Blob ? PATIENCE.picture : PATIENCE.change),
+        timeout(patience ?? (body instanceof Blob ? PATIENCE.picture : PATIENCE.change)),
         catchError(asProblem),
       );
   }

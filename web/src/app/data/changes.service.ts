@@ -14,6 +14,7 @@ export interface Change {
     | 'cases'
     | 'code-sheets'
     | 'vent-runs'
+    | 'backups'
     /** Something may have been missed: whatever is shown is read anew. */
     | 'gap';
   id?: string;

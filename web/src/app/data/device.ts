@@ -94,11 +94,25 @@ export async function openDevice(): Promise<Device> {
       open = undefined;
     },
     // Cleared, or taken away by the browser.
-    terminated: () => (open = undefined),
+    terminated: () => {
+      open = undefined;
+      for (const told of LOST) told();
+    },
   });
   open = { factory: indexedDB, device };
   device.catch(() => (open = undefined));
   return device;
+}
+
+const LOST = new Set<() => void>();
+
+/**
+ * Tells when the browser took the shelves away under an open page: a person cleared them, or the disk is full.
+ * @returns what ends it
+ */
+export function onShelvesLost(told: () => void): () => void {
+  LOST.add(told);
+  return () => LOST.delete(told);
 }
 
 /** In the first outbox a letter was nothing but what it says. */
@@ -135,11 +149,15 @@ export async function leased(
   };
   // Where it cannot be written down, each for itself: what is sent has its own id.
   if (!(await take().catch(() => true))) return false;
+  // A page that is shut in the middle leaves it to the next at once.
+  const letGo = () => void device.delete('leases', name).catch(() => undefined);
+  window.addEventListener('pagehide', letGo);
   const renewing = setInterval(() => void take().catch(() => undefined), LEASE_MS / 4);
   try {
     await work();
   } finally {
     clearInterval(renewing);
+    window.removeEventListener('pagehide', letGo);
     await device.delete('leases', name).catch(() => undefined);
   }
   return true;

@@ -13,6 +13,8 @@ export class Letters {
   /** What the shelves did not take: new letters, and what became of letters that are on them. */
   readonly #page = new Map<number, Letter>();
   #next = -1;
+  /** What stood there when it was looked at last, by whichever tab it was put there. */
+  #known: Kept[] = [];
   #turn: Promise<unknown> = Promise.resolve();
 
   /** How many this page alone has. */
@@ -61,7 +63,21 @@ export class Letters {
       cursor = await cursor.continue();
     }
     for (const [key, letter] of this.#page) if (isLoose(key)) found.push({ ...letter, key });
+    this.#known = found;
     return found;
+  }
+
+  /**
+   * Puts back what this page knows of, where the shelves were emptied under it. What was sent meanwhile by another
+   * tab leaves again, under the same id.
+   * @returns how many
+   */
+  async putBack(): Promise<number> {
+    const known = this.#known.filter(({ key }) => !isLoose(key));
+    const there = new Set((await this.all()).map(({ key }) => key));
+    const gone = known.filter(({ key }) => !there.has(key));
+    for (const { key: _key, ...letter } of gone) await this.add(letter);
+    return gone.length;
   }
 
   /** The place of the first that waits. */

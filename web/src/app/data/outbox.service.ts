@@ -3,7 +3,15 @@ import type { CaseNews, Entry } from '@needlecase/core';
 import { firstValueFrom, Subject, type Observable } from 'rxjs';
 import { ApiService, ApiProblem, SOMETHING_ELSE } from './api.service';
 import { isClockKnown, shifted, timed } from './clock';
-import { leased, openDevice, type Aside, type Letter, type Outgoing, type Waiting } from './device';
+import {
+  leased,
+  openDevice,
+  type Aside,
+  type Letter,
+  type Outgoing,
+  type Waiting,
+  onShelvesLost,
+} from './device';
 import { Letters, type Kept } from './letters';
 import { hasLocks, lockedIfFree, newChannel, newId } from './platform';
 import { houseHere } from './tongue';
@@ -51,7 +59,12 @@ export class OutboxService {
   readonly refused$ = new Subject<{ entry: Outgoing; problem: ApiProblem }>();
   readonly refusedNews$ = new Subject<{ news: CaseNews; problem: ApiProblem }>();
 
+  /** The browser emptied this device’s shelves; so many were put back by this page. */
+  readonly cleared$ = new Subject<number>();
+
   constructor() {
+    const heard = onShelvesLost(() => void this.#putBack());
+    inject(DestroyRef).onDestroy(heard);
     const online = () => void this.send();
     if (typeof window !== 'undefined') window.addEventListener('online', online);
     inject(DestroyRef).onDestroy(() => {
@@ -168,6 +181,13 @@ export class OutboxService {
     if (device) return leased(device, NAME, this.#me, work);
     await work();
     return true;
+  }
+
+  async #putBack(): Promise<void> {
+    const count = await this.#letters.putBack().catch(() => 0);
+    this.cleared$.next(count);
+    await this.#changed();
+    void this.send();
   }
 
   #later(): void {

@@ -152,6 +152,32 @@ describe('a visit whose answer was lost on the way', () => {
     expect(conflicts).toEqual([]);
   });
 
+  it('goes on over its own earlier state also when the next try is lost on its way', async () => {
+    const sender = TestBed.inject(VisitSender);
+    const conflicts: unknown[] = [];
+    sender.sent$.subscribe(({ what }) => what === 'conflict' && conflicts.push(what));
+    const tell = (edits: number, ...keys: string[]) => {
+      const run = { ...visit, progress: ticked(...keys) };
+      sender.keep({ ...(sender.read('r1') ?? left), run, base: 1, unsent: true, edits });
+      void sender.send('r1');
+    };
+    tell(1, 'a');
+    (await next()).error(new ProgressEvent('gone'));
+    tell(2, 'a', 'b');
+    // The first is there; the second, sent over it, never arrives.
+    const current = { ...visit, version: 2, progress: ticked('a') };
+    (await next()).flush({ title: 'Stale', current }, problem(409));
+    (await next()).error(new ProgressEvent('gone'));
+    tell(3, 'a', 'b', 'c');
+    (await next()).flush({ title: 'Stale', current }, problem(409));
+    const again = await next();
+    expect(again.request.headers.get('If-Match')).toBe('"2"');
+    again.flush({ ...visit, version: 3, progress: ticked('a', 'b', 'c') });
+    await passed();
+    expect(conflicts).toEqual([]);
+    expect(sender.waiting()).toEqual([]);
+  });
+
   it('asks where another screen went on', async () => {
     const sender = TestBed.inject(VisitSender);
     const said: string[] = [];

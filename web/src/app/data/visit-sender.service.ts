@@ -252,7 +252,8 @@ export class VisitSender {
       // A retry whose first try did arrive is no conflict, nor is what was added since.
       if (sameVisit(current, visit)) return current;
       if (unanswered.some((one) => sameVisit(current, one))) {
-        return this.#patch({ ...kept, base: current.version, tried: [] });
+        // What was tried stays known: this try may be lost, and what is there be met again.
+        return this.#patch({ ...kept, base: current.version, tried: unanswered });
       }
       this.#conflicts.add(id);
       await this.#shelf.written();

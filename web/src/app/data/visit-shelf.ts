@@ -1,4 +1,4 @@
-import { openDevice, type KeptVisit } from './device';
+import { onShelvesLost, openDevice, type KeptVisit } from './device';
 import { localNames, readLocal, removeLocal } from './local';
 import { newChannel } from './platform';
 
@@ -19,6 +19,11 @@ export class VisitShelf {
 
   /** Something is other than it was. */
   changed: () => void = () => undefined;
+
+  readonly #heard = onShelvesLost(() => {
+    // What this page has of them goes back to where it was.
+    for (const id of this.#held.keys()) this.#later(id);
+  });
 
   constructor() {
     this.#tabs.heard = () => void this.read();
@@ -82,6 +87,7 @@ export class VisitShelf {
   }
 
   close(): void {
+    this.#heard();
     this.#tabs.close();
     this.changed = () => undefined;
   }

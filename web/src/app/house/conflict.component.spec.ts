@@ -30,7 +30,7 @@ describe('ConflictComponent', () => {
     expect(rows).toEqual([
       ['name', 'Apron washer', 'Pot washer'],
       ['features, room', 'unheated', 'heated'],
-      ['habits', '', 'pets'],
+      ['habits', '(none)', 'pets'],
     ]);
     for (const button of host.querySelectorAll('button')) button.click();
     expect(chosen).toEqual(['mine', 'theirs']);

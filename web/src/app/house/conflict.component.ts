@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { differing } from '@needlecase/core/formats/differing';
 
 /** Both versions of a record that was changed elsewhere, side by side; the person chooses. */
 @Component({
@@ -65,24 +66,11 @@ export class ConflictComponent {
   readonly choose = output<'mine' | 'theirs'>();
 
   /** Only what differs. */
-  protected readonly rows = computed(() => {
-    const [mine, theirs] = [flat(this.mine()), flat(this.theirs())];
-    return [...new Set([...Object.keys(theirs), ...Object.keys(mine)])]
-      .filter((field) => mine[field] !== theirs[field])
-      .map((field) => ({
-        field,
-        mine: mine[field] ?? '(none)',
-        theirs: theirs[field] ?? '(none)',
-      }));
-  });
-}
-
-function flat(record: object, before = ''): Record<string, string> {
-  return Object.entries(record).reduce<Record<string, string>>((all, [key, value]) => {
-    if (before === '' && (key === 'id' || key === 'version')) return all;
-    const name = before ? `${before}, ${key}` : key;
-    if (Array.isArray(value)) return { ...all, [name]: value.join(', ') };
-    if (value && typeof value === 'object') return { ...all, ...flat(value as object, name) };
-    return { ...all, [name]: String(value) };
-  }, {});
+  protected readonly rows = computed(() =>
+    differing(this.mine(), this.theirs(), ['id', 'version']).map(({ name, ours, theirs }) => ({
+      field: name,
+      mine: ours || '(none)',
+      theirs: theirs || '(none)',
+    })),
+  );
 }

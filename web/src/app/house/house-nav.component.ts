@@ -1,5 +1,8 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink, RouterLinkActive } from '@angular/router';
+import { catchError, map, of } from 'rxjs';
+import { BackupsService } from '../data/backups.service';
 
 /** The parts of the house view. */
 @Component({
@@ -14,8 +17,11 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
           routerLinkActive="here"
           ariaCurrentWhenActive="page"
           [routerLinkActiveOptions]="{ exact: true }"
-          >{{ part.name }}</a
-        >
+          >{{ part.name }}
+          @if (part.path === '/house/backup' && late()) {
+            <span class="late">too old</span>
+          }
+        </a>
       }
     </nav>
   `,
@@ -42,16 +48,31 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
       border-bottom-color: var(--seam);
     }
 
+    .late {
+      color: var(--due);
+    }
+
     a.here {
       border-bottom-color: var(--water);
     }
   `,
 })
 export class HouseNavComponent {
+  /** Whether the last good backup is too long ago. */
+  protected readonly late = toSignal(
+    inject(BackupsService)
+      .state()
+      .pipe(
+        map(({ old }) => old),
+        catchError(() => of(false)),
+      ),
+    { initialValue: false },
+  );
   protected readonly parts = [
     { path: '/house', name: 'Household and machines' },
     { path: '/house/schools', name: 'How often: the rhythms' },
     { path: '/house/supplies', name: 'Supplies' },
     { path: '/house/codes', name: 'Display codes' },
+    { path: '/house/backup', name: 'Backup' },
   ];
 }

@@ -1,6 +1,7 @@
 import { effect, ErrorHandler, inject, Injectable } from '@angular/core';
 import { SwUpdate } from '@angular/service-worker';
 import { filter } from 'rxjs';
+import { ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { ToastsService } from '../data/toasts.service';
 
@@ -48,16 +49,20 @@ export function tellOfUpdates(): void {
 const PART_MISSING =
   /dynamically imported module|module script failed|importing a module|ChunkLoadError/i;
 
-/** Where a part of the program is not to be had, the click that wanted it says so. */
+/** No click does nothing: where the program fails, or a part of it is not to be had, it says so. */
 @Injectable()
-export class PartsMissing extends ErrorHandler {
+export class FaultsTold extends ErrorHandler {
   readonly #newer = inject(Newer);
 
   override handleError(error: unknown): void {
     super.handleError(error);
-    if (!PART_MISSING.test(String((error as Error | undefined)?.message ?? error))) return;
+    // Without a connection everything says so where it stands.
+    if (error instanceof ApiProblem && error.unreachable) return;
+    const missing = PART_MISSING.test(String((error as Error | undefined)?.message ?? error));
     this.#newer.say(
-      'A part of Needlecase could not be loaded: there is no connection, or a newer one is there.',
+      missing
+        ? 'A part of Needlecase could not be loaded: there is no connection, or a newer one is there.'
+        : 'Something here did not work as it should. What you noted is kept. If it stays so, load the page anew.',
     );
   }
 }

@@ -31,6 +31,14 @@ describe('find', () => {
     expect(index.find(typed).map((place) => place.url)).toContain(url);
   });
 
+  it('takes ten thousand letters for the first two hundred, at once', async () => {
+    const index = await makeIndex(service([washer]));
+    const began = performance.now();
+    expect(index.find(`gasket ${'x'.repeat(10_000)}`)).not.toEqual([]);
+    expect(index.find('ab '.repeat(4000))).toBeDefined();
+    expect(performance.now() - began).toBeLessThan(1000);
+  });
+
   it('finds nothing in nonsense, and the views when the machines cannot be read', async () => {
     const broken = {
       machines: () => throwError(() => new Error('away')),

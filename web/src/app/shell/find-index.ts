@@ -38,6 +38,12 @@ const VIEWS: Place[] = [
     url: '/house/codes',
   },
   {
+    id: 'backup',
+    name: 'Backup',
+    words: 'restore export copy save move new computer download merge',
+    url: '/house/backup',
+  },
+  {
     id: 'trouble',
     name: 'Trouble',
     words: 'case broken wrong code symptom smell leak slow noise',
@@ -59,6 +65,9 @@ const INSTRUMENT_PLACES = INSTRUMENTS.map(({ name, title, question, words }): Pl
   url: `/measure/${name}`,
 }));
 
+/** Nobody types more; a word of thousands of letters would be compared letter by letter. */
+export const MOST_LETTERS = 200;
+
 export async function makeIndex(household: HouseholdService): Promise<FindIndex> {
   const machines = await firstValueFrom(
     household.machines().pipe(catchError(() => of<Machine[]>([]))),
@@ -74,7 +83,7 @@ export async function makeIndex(household: HouseholdService): Promise<FindIndex>
   return {
     find: (typed) =>
       search
-        .search(typed)
+        .search(typed.slice(0, MOST_LETTERS))
         .slice(0, 8)
         .map(({ id }) => byId.get(id as string)!),
   };

@@ -22,6 +22,7 @@ import type { FindIndex, Place } from './find-index';
       #box
       class="form-control"
       type="search"
+      maxlength="200"
       placeholder="Find   /"
       aria-label="Find a machine, a station or a task"
       aria-keyshortcuts="/"

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { ChangesService } from '../data/changes.service';
 import { onClockHeard, sayClock } from '../data/clock';
@@ -70,6 +71,13 @@ export class RootComponent {
   constructor() {
     const toasts = inject(ToastsService);
     onClockHeard(() => sayClock(toasts));
+    this.outbox.cleared$.pipe(takeUntilDestroyed()).subscribe((count) => {
+      const back = count > 0 ? ` ${count} not sent yet are put back by this page.` : '';
+      toasts.show(
+        `This browser has cleared what Needlecase kept on this device.${back} What only other pages knew is gone.`,
+        { stays: true, problem: true },
+      );
+    });
   }
 
   /** The browser asks before what only this page has is gone. */

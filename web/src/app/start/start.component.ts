@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormArray } from '@angular/forms';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import {
   check,
   KIND_NAMES,
@@ -35,7 +35,7 @@ interface Kept {
 /** First start: three short steps from an empty file to a household that is ready. */
 @Component({
   selector: 'nc-start',
-  imports: [HouseholdFieldsComponent, MachineFieldsComponent],
+  imports: [HouseholdFieldsComponent, MachineFieldsComponent, RouterLink],
   providers: [FormProblems],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './start.component.html',

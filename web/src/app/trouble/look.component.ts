@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Answer, CheckView } from '@needlecase/core';
+import { SingleTaps } from '../shared/single-taps';
 
 /** The next look: how it is done, what it needs, and what each answer would mean. */
 @Component({
   selector: 'nc-look',
+  hostDirectives: [SingleTaps],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="soft small">

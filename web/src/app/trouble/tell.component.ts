@@ -7,6 +7,7 @@ import {
   type Sense,
   type SymptomView,
 } from '@needlecase/core';
+import { SingleTaps } from '../shared/single-taps';
 
 const SENSES: Record<Sense, string> = {
   see: 'What you see',
@@ -24,6 +25,7 @@ const LIKE_A_CODE = /^[\p{L}]{0,3}[ .:-]?\d{1,4}[\p{L}]?\d?$/u;
 /** What a person notices: found by whatever words, or picked by the sense that notices it. */
 @Component({
   selector: 'nc-tell',
+  hostDirectives: [SingleTaps],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label class="visually-hidden" for="symptom">Describe it in a few words</label>

@@ -5,6 +5,7 @@ import { TestBed } from '@angular/core/testing';
 import { emptyProgress, type Visit } from '@needlecase/core';
 import { IDBFactory } from 'fake-indexeddb';
 import { EMPTY } from 'rxjs';
+import { vi } from 'vitest';
 import { ChangesService } from '../data/changes.service';
 import { openDevice } from '../data/device';
 import { VisitSender, type Kept } from '../data/visit-sender.service';
@@ -46,8 +47,7 @@ describe('VisitKeeper', () => {
 
   async function opened(stored = visit()): Promise<void> {
     const opening = keeper.open('r1');
-    await settled();
-    read().flush(stored);
+    (await vi.waitFor(read)).flush(stored);
     await opening;
   }
   const kept = async () => {
