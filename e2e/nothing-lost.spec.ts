@@ -145,3 +145,46 @@ test('a stale edit of a machine shows both versions and lets the person choose',
   await expect(page.getByText('The machine is stored.')).toBeVisible();
   expect((await machineCalled(demo, 'Pot washer')).name).toBe('Pot washer');
 });
+
+test('what waits is put back by the page when the browser clears its store, and that is said', async ({
+  page,
+  context,
+  demo,
+}) => {
+  const { id } = await machineCalled(demo, 'Cellar washer');
+  await page.goto(demo.address);
+  await ready(page);
+  await page.route('**/api/v1/entries', (route) => route.abort());
+  const tap = page.getByRole('button', { name: /Count a load of the Cellar washer/ });
+  await tap.click();
+  await tap.click();
+  await expect(page.getByText('2 not sent yet')).toBeVisible();
+  const browser = await context.newCDPSession(page);
+  await browser.send('Storage.clearDataForOrigin', {
+    origin: new URL(demo.address).origin,
+    storageTypes: 'indexeddb',
+  });
+  await expect(page.getByText(/has cleared what Needlecase kept/)).toContainText('2 not sent yet');
+  await expect(page.getByText('2 not sent yet', { exact: true })).toBeVisible();
+  await page.unroute('**/api/v1/entries');
+  await expect.poll(async () => (await benchLoads(demo, id)).length, { timeout: 15_000 }).toBe(2);
+  await page.reload();
+  await ready(page);
+  expect(await benchLoads(demo, id)).toHaveLength(2);
+});
+
+test('a click that fails in the page says so', async ({ page, demo }) => {
+  await page.goto(demo.address);
+  await ready(page);
+  await page.evaluate(() => {
+    // Ids cannot be made: a fault that nobody foresaw.
+    Object.defineProperty(crypto, 'getRandomValues', {
+      value: () => {
+        throw new TypeError('x is undefined');
+      },
+    });
+    Object.defineProperty(crypto, 'randomUUID', { value: undefined });
+  });
+  await page.getByRole('button', { name: /Count a load of the Cellar washer/ }).click();
+  await expect(page.getByText('Something here did not work as it should.')).toBeVisible();
+});

@@ -76,7 +76,7 @@ test('photos are made small and kept with the entry, or refused in words', async
   await expect(refused).toContainText('100 MB; photos up to 50 MB');
   await expect(page.getByRole('img', { name: /^Photo/ })).toHaveCount(2);
 
-  await expect(page.getByText('not sent yet')).toBeHidden();
+  await expect(page.getByText('not sent yet')).toHaveCount(0, { timeout: 20_000 });
   const photos = await page.evaluate(
     (id) =>
       fetch(`/api/v1/runs/${id}`)

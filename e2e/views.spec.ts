@@ -22,6 +22,10 @@ const VIEWS: Record<string, (house: House) => Promise<string>> = {
   House: () => Promise.resolve('house'),
   'House, schools': () => Promise.resolve('house/schools'),
   'House, supplies': () => Promise.resolve('house/supplies'),
+  'House, backup': async (house) => {
+    await house.api('backups', {});
+    return 'house/backup';
+  },
   'Bench, visits under way': () => Promise.resolve(''),
   'Not found': () => Promise.resolve('nowhere'),
 };
