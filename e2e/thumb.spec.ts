@@ -169,6 +169,38 @@ for (const minutes of [18, -18]) {
   });
 }
 
+test('a slow clock, and what changed meanwhile, are heard though the stream comes late', async ({
+  page,
+  context,
+  demo,
+}) => {
+  const { id } = await machineCalled(demo, 'Cellar washer');
+  let open = (): void => undefined;
+  const held = new Promise<void>((done) => (open = done));
+  await context.route('**/api/v1/changes?*', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.clock.install({ time: Date.now() - 18 * 60_000 });
+  await page.goto(demo.address);
+  await ready(page);
+  await tap(page);
+  await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(1);
+  const [load] = await benchLoads(demo, id);
+  expect(Math.abs(Date.parse(load!.at) - Date.parse(load!.recordedAt))).toBeLessThan(60_000);
+
+  await demo.api('entries', {
+    id: crypto.randomUUID(),
+    kind: 'load',
+    machineId: id,
+    at: new Date().toISOString(),
+    count: 1,
+  });
+  open();
+  await page.clock.runFor(3000);
+  await expect(page.getByText(/\b2 today/).first()).toBeVisible();
+});
+
 test('eight tabs share one stream, none hangs, and all see a load', async ({ context, demo }) => {
   test.slow();
   const { id } = await machineCalled(demo, 'Cellar washer');

@@ -55,13 +55,13 @@ test('chlorine on the gasket stops vinegar in the drum until a rinse has run', a
   await expect(page.getByText('Noted: vinegar')).toBeVisible();
   await expect(onward).toBeEnabled();
 
-  const { entries } = await demo.api<{ entries: Entry[] }>('entries?limit=20');
-  const told = entries.filter(({ kind }) => kind === 'chemical' || kind === 'rinse').reverse();
-  expect(told.map(({ product, kind }) => product ?? kind)).toEqual([
-    'mould-bleach',
-    'rinse',
-    'vinegar',
-  ]);
+  await expect
+    .poll(async () => {
+      const { entries } = await demo.api<{ entries: Entry[] }>('entries?limit=20');
+      const told = entries.filter(({ kind }) => kind === 'chemical' || kind === 'rinse').reverse();
+      return told.map(({ product, kind }) => product ?? kind);
+    })
+    .toEqual(['mould-bleach', 'rinse', 'vinegar']);
   // What was not used after all is taken back.
   await page.getByRole('button', { name: 'I did not use it' }).click();
   await expect

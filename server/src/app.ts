@@ -6,7 +6,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { BackupKeeper, type Keeping } from './backup/keeper.js';
-import { Changes } from './http/changes.js';
+import { Changes, EVENT_STREAM } from './http/changes.js';
 import { requestLog } from './http/log.js';
 import { openApi } from './http/openapi.js';
 import { heldBack, notFound, problems, ProblemError, sendProblem } from './http/problem.js';
@@ -18,6 +18,7 @@ import { caseRoutes } from './routes/cases.js';
 import { codeSheetRoutes } from './routes/code-sheets.js';
 import { entryRoutes } from './routes/entries.js';
 import { handoverRoutes } from './routes/handover.js';
+import { healthRoutes } from './routes/health.js';
 import { householdRoutes } from './routes/household.js';
 import { instrumentRoutes } from './routes/instruments.js';
 import { MOST_BYTES, photoRoutes } from './routes/photos.js';
@@ -60,6 +61,7 @@ export function makeApp(db: Db, { webRoot, log, threads: own, keeping }: Setting
   const days = new MachineDays(store);
   const backups = new BackupKeeper(store, threads, keeping);
   const routes: Route[] = [
+    ...healthRoutes(),
     ...householdRoutes(store),
     ...benchRoutes(store, threads, days),
     ...entryRoutes(store),
@@ -91,7 +93,7 @@ export function makeApp(db: Db, { webRoot, log, threads: own, keeping }: Setting
   app.use('/api', soundOnly);
   app.get('/api/openapi.json', (_request, response) => void response.json(openApi(routes)));
   if (keeping) app.use('/api', whileInPlace(keeping.file, log));
-  app.use('/api', forHousehold(store));
+  app.use('/api', forHousehold(store), withRevision(changes));
   for (const route of routes) mount(app, route, store);
   app.use('/api', notDone(routes));
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
@@ -167,6 +169,14 @@ const forHousehold =
       ),
     );
   };
+/** Says at which revision something was read, before it is: the stream tells a page whether it missed any. */
+const withRevision =
+  (changes: Changes): express.RequestHandler =>
+  (request, response, next) => {
+    if (request.method === 'GET') response.set('Needlecase-Revision', changes.revision);
+    next();
+  };
+
 /** Names the household that something is for, or that was served. */
 const HOUSEHOLD = 'Needlecase-Household';
 
@@ -203,7 +213,8 @@ const packed = (level: number): express.RequestHandler =>
   compression({
     level,
     filter: (request, response) =>
-      request.originalUrl !== '/api/v1/changes' && compression.filter(request, response),
+      !response.get('Content-Type')?.startsWith(EVENT_STREAM) &&
+      compression.filter(request, response),
   });
 
 /** What a browser heeds only in a secure context, and complains of anywhere else, is sent only there. */

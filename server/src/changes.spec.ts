@@ -15,7 +15,10 @@ it('tells open screens of what was stored, and of nothing that was refused', asy
   };
   await new Promise((done) => server.once('listening', done));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
-  const stream = await fetch(`${address}/changes`);
+  const stream = await fetch(`${address}/changes?ngsw-bypass`);
+  // Packed, it would wait until there is enough of it.
+  expect(stream.headers.get('Content-Encoding')).toBeNull();
+  const readAt = (await fetch(`${address}/bench`)).headers.get('Needlecase-Revision');
   const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
   const post = (body: object) =>
     fetch(`${address}/entries`, {
@@ -28,7 +31,10 @@ it('tells open screens of what was stored, and of nothing that was refused', asy
   let text = '';
   while (!text.includes('data: {')) text += (await reader.read()).value;
   const told = [...text.matchAll(/^data: (\{.*)/gm)].map(([, data]) => JSON.parse(data!));
+  expect(/event: revision\ndata: (.+)/.exec(text)![1]).toBe(readAt);
   const clock = Number(/event: clock\ndata: (\d+)/.exec(text)![1]);
   expect(Math.abs(clock - Date.now())).toBeLessThan(60_000);
   expect(told).toEqual([{ topic: 'entries', id: app.washer.id }]);
+  const after = (await fetch(`${address}/bench`)).headers.get('Needlecase-Revision');
+  expect(after).not.toBe(readAt);
 });

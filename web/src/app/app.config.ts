@@ -11,13 +11,14 @@ import { provideServiceWorker } from '@angular/service-worker';
 import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
 import { routes } from './app.routes';
 import { hearsClock } from './data/clock';
+import { hearsRevision } from './data/revision';
 import { FaultsTold, tellOfUpdates } from './shell/app-update';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
-    provideHttpClient(withFetch(), withInterceptors([hearsClock])),
+    provideHttpClient(withFetch(), withInterceptors([hearsClock, hearsRevision])),
     provideAppInitializer(tellOfUpdates),
     { provide: ErrorHandler, useClass: FaultsTold },
     // After the first view stands: keeping the app must not slow it down.

@@ -1,8 +1,11 @@
 import 'fake-indexeddb/auto';
+import { HttpClient, provideHttpClient, withInterceptors } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { IDBFactory } from 'fake-indexeddb';
 import { ChangesService, type Change } from './changes.service';
 import { clockAhead, forgetClock } from './clock';
+import { hearsRevision } from './revision';
 
 class Stream {
   static readonly open: Stream[] = [];
@@ -11,11 +14,15 @@ class Stream {
   onmessage?: (event: { data: string }) => void;
   clock?: (event: { data: string }) => void;
   release?: (event: { data: string }) => void;
+  revision?: (event: { data: string }) => void;
   closed = false;
   constructor(readonly address: string) {
     Stream.open.push(this);
   }
-  addEventListener(name: 'clock' | 'release', heard: (event: { data: string }) => void): void {
+  addEventListener(
+    name: 'clock' | 'release' | 'revision',
+    heard: (event: { data: string }) => void,
+  ): void {
     this[name] = heard;
   }
   close(): void {
@@ -136,6 +143,24 @@ describe.each(['locks', 'a lease'])('changes, shared by tabs with %s', (how) => 
     stream.release!({ data: 'main-NEWER001.js' });
     expect(tabs.map((tab) => tab.newer())).toEqual([true, true, true]);
     document.head.innerHTML = '';
+  });
+
+  it('have everything read anew once, where something changed before the stream stood', async () => {
+    TestBed.resetTestingModule();
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(withInterceptors([hearsRevision])), provideHttpClientTesting()],
+    });
+    const answers = TestBed.inject(HttpTestingController);
+    TestBed.inject(HttpClient).get('/api/v1/bench').subscribe();
+    answers.expectOne('/api/v1/bench').flush({}, { headers: { 'Needlecase-Revision': 'a.1' } });
+    listen();
+    const stream = await one();
+    stream.revision!({ data: 'a.1' });
+    expect(told.flat()).toEqual([]);
+    stream.revision!({ data: 'a.2' });
+    expect(told.flat()).toEqual(['gap']);
+    stream.revision!({ data: 'a.3' });
+    expect(told.flat()).toEqual(['gap']);
   });
 
   it('tell the clock of the server', async () => {

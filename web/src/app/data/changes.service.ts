@@ -3,6 +3,7 @@ import { filter, Observable, share } from 'rxjs';
 import { clockAhead, hearAhead } from './clock';
 import { leased, openDevice } from './device';
 import { hasLocks, lockedInTurn, newChannel, newId } from './platform';
+import { isBehind } from './revision';
 
 export interface Change {
   topic:
@@ -37,6 +38,8 @@ interface News {
   ahead?: number;
   /** The application that the server has. */
   release?: string;
+  /** How far the server had come when the stream began. */
+  revision?: string;
   hello?: true;
 }
 
@@ -114,10 +117,14 @@ export class ChangesService {
     };
   }
 
-  #hear({ change, connected, ahead, release }: News, next: (change: Change) => void): void {
+  #hear(
+    { change, connected, ahead, release, revision }: News,
+    next: (change: Change) => void,
+  ): void {
     if (connected !== undefined) this.connected.set(connected);
     if (ahead !== undefined) hearAhead(ahead);
     if (release !== undefined) this.newer.set(isOther(release));
+    if (revision !== undefined && isBehind(revision)) next({ topic: 'gap' });
     if (change) next(change);
   }
 
@@ -139,6 +146,9 @@ export class ChangesService {
       tell({ change: JSON.parse(data) as Change });
     source.addEventListener('clock', ({ data }: MessageEvent<string>) =>
       tell({ ahead: Number(data) - Date.now() }),
+    );
+    source.addEventListener('revision', ({ data }: MessageEvent<string>) =>
+      tell({ revision: data }),
     );
     source.addEventListener('release', ({ data }: MessageEvent<string>) => tell({ release: data }));
     return () => source.close();

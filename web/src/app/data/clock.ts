@@ -5,7 +5,7 @@ import {
   type HttpInterceptorFn,
 } from '@angular/common/http';
 import type { VisitProgress } from '@needlecase/core';
-import { tap } from 'rxjs';
+import { firstValueFrom, tap, type Observable } from 'rxjs';
 import { readLocal, writeLocal } from './local';
 import type { ToastsService } from './toasts.service';
 
@@ -89,6 +89,20 @@ export function hearClock(date: string | null, sent: number, received: number): 
   if (!Number.isFinite(server)) return;
   // The header tells whole seconds: half of one is on its way on the average.
   hearAhead(server + 500 - (sent + received) / 2);
+}
+
+/**
+ * Asks the server for its time, past the worker.
+ * @param ask reads an address of the API
+ * @throws what asking does
+ */
+export async function askClock(
+  ask: (path: string, params: Record<string, string>) => Observable<{ at: string }>,
+): Promise<void> {
+  const sent = Date.now();
+  const { at } = await firstValueFrom(ask('health', { 'ngsw-bypass': '' }));
+  const server = Date.parse(at);
+  if (Number.isFinite(server)) hearAhead(server - (sent + Date.now()) / 2);
 }
 
 /** What another tab, or the stream of changes, knows of the server's clock; milliseconds ahead. */

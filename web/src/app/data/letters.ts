@@ -56,11 +56,10 @@ export class Letters {
   async all(): Promise<Kept[]> {
     const found: Kept[] = [];
     const device = await openDevice().catch(() => undefined);
-    let cursor = device && (await device.transaction('outbox').store.openCursor());
-    while (cursor) {
-      const key = cursor.primaryKey;
-      found.push({ ...(this.#page.get(key) ?? cursor.value), key });
-      cursor = await cursor.continue();
+    if (device) {
+      const { store } = device.transaction('outbox');
+      const [keys, letters] = await Promise.all([store.getAllKeys(), store.getAll()]);
+      keys.forEach((key, i) => found.push({ ...(this.#page.get(key) ?? letters[i]!), key }));
     }
     for (const [key, letter] of this.#page) if (isLoose(key)) found.push({ ...letter, key });
     this.#known = found;

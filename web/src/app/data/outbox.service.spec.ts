@@ -71,7 +71,10 @@ describe('OutboxService', () => {
       return answer(sending);
     };
     TestBed.resetTestingModule();
-    TestBed.configureTestingModule({ providers: [{ provide: ApiService, useValue: { send } }] });
+    const get = () => of({ at: new Date().toISOString() });
+    TestBed.configureTestingModule({
+      providers: [{ provide: ApiService, useValue: { send, get } }],
+    });
     return TestBed.inject(OutboxService);
   }
   /** That of another tab beside it. */
@@ -101,7 +104,7 @@ describe('OutboxService', () => {
     await outbox.add(tap('a'));
     await outbox.add(tap('b'));
     await settled(outbox, 2);
-    expect(new Set(keys())).toEqual(new Set(['a']));
+    await vi.waitFor(() => expect(new Set(keys())).toEqual(new Set(['a'])));
     expect(outbox.stuck()).toBeUndefined();
     answer = (sending) => of(taken(sending));
     await vi.advanceTimersByTimeAsync(5000);
@@ -365,7 +368,7 @@ describe('OutboxService', () => {
     });
 
     it('tries again where what is kept cannot be read just now', async () => {
-      const reading = vi.spyOn(IDBObjectStore.prototype, 'openCursor').mockImplementation(() => {
+      const reading = vi.spyOn(IDBObjectStore.prototype, 'getAllKeys').mockImplementation(() => {
         throw new DOMException('not now', 'UnknownError');
       });
       const outbox = make();

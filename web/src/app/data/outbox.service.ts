@@ -2,7 +2,7 @@ import { DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { CaseNews, Entry } from '@needlecase/core';
 import { firstValueFrom, Subject, type Observable } from 'rxjs';
 import { ApiService, ApiProblem, SOMETHING_ELSE } from './api.service';
-import { isClockKnown, shifted, timed } from './clock';
+import { askClock, isClockKnown, shifted, timed } from './clock';
 import {
   leased,
   openDevice,
@@ -199,12 +199,15 @@ export class OutboxService {
     while (this.#again && !this.#gone) {
       this.#again = false;
       const next = () => this.#letters.next();
-      for (let key = await next(); key !== undefined; key = await next()) await this.#sendOne(key);
+      for (let key = await next(); key !== undefined && !this.#gone; key = await next()) {
+        await this.#sendOne(key);
+      }
     }
   }
 
   /** @throws where it has to wait */
   async #sendOne(key: number): Promise<void> {
+    if (!isClockKnown()) await this.#timeFor(key);
     // From now on the server may have it.
     const letter = await this.#letters.change(key, (one) =>
       one.aside ? undefined : { ...retimed(one), tried: true },
@@ -229,6 +232,15 @@ export class OutboxService {
       const { status, title, detail, errors } = problem;
       const refused = { problem: { status, title, detail, errors } };
       await this.#changed('kind' in what ? { refused: { entry: what, ...refused } } : {});
+    }
+  }
+
+  /** A clock that is slow would be believed: it is held against the server's before a time leaves. */
+  async #timeFor(key: number): Promise<void> {
+    const letters = await this.letters();
+    const letter = letters.find((one) => one.key === key);
+    if (letter && isUntimed(letter)) {
+      await askClock((path, params) => this.#api.get(path, params));
     }
   }
 
@@ -301,6 +313,9 @@ function asideOf({ title, detail, errors: [first] }: ApiProblem): Aside {
     ...(first?.field ? { field: first.field } : {}),
   };
 }
+
+const isUntimed = ({ what, untimed }: Letter): boolean =>
+  untimed === true || ('kind' in what && what.deviceAt !== undefined);
 
 const again = ({ status, title, detail, errors }: PlainProblem): ApiProblem =>
   new ApiProblem(status, title, detail, errors);
