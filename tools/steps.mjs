@@ -86,6 +86,7 @@ export function build() {
       'core/src/model/validators.generated.js',
       'core/src/model/queries.generated.js',
       'core/src/formats/backup.generated.js',
+      'core/src/model/access.generated.js',
     ],
     () => run(bin('tsx'), ['tools/validators.ts']),
   );

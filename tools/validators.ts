@@ -1,5 +1,5 @@
 /*
- * Makes validators.generated.js, queries.generated.js and backup.generated.js from the schemas: Ajv compiles
+ * Makes validators.generated.js, queries.generated.js, access.generated.js and backup.generated.js from the schemas: Ajv compiles
  * with `new Function`, which a strict content policy forbids in the browser, so the code is written out
  * beforehand and the browser and the server run the same.
  */
@@ -10,6 +10,7 @@ import {
   PickDraft,
   RestoreDraft,
 } from '../core/src/formats/backup.js';
+import { ACCESS_DRAFTS } from '../core/src/model/access.js';
 import { writeValidatorMap, writeValidators } from './standalone.js';
 
 await writeValidators('core/src/model/validators.generated', DRAFTS);
@@ -20,3 +21,4 @@ await writeValidatorMap('core/src/formats/backup.generated', {
   restore: RestoreDraft,
   pick: PickDraft,
 });
+await writeValidatorMap('core/src/model/access.generated', ACCESS_DRAFTS);

@@ -12,6 +12,7 @@ import { makeApp, type App } from './app.js';
 import { openDatabase } from './db/open.js';
 import { answerSchema, openApi } from './http/openapi.js';
 import type { Route } from './http/route.js';
+import { move } from './testing/people.js';
 import { fillDemo } from './work/demo.js';
 
 /*
@@ -159,6 +160,61 @@ const ASKED: Record<string, Asked> = {
     return post('restore', { id, how: 'replace' });
   },
 };
+
+/** Somebody who may do everything, and as whom it is asked from then on. */
+let someone: ReturnType<typeof move> | undefined;
+const as = (method: 'get' | 'post' | 'put' | 'delete', path: string, body?: object) => {
+  someone ??= move(app, 'keeper');
+  return api[method](`/api/v1/${path}`).set('Cookie', someone.cookie).send(body);
+};
+const PHRASE = { passphrase: 'four words of a house' };
+const PERSON = { thread: 'moss', role: 'helper' };
+const LINK = () => ({ shows: 'machine', target: machine.id, forWhom: 'The landlord' });
+Object.assign(ASKED, {
+  'get /api/v1/health': () => get('health'),
+  'get /api/v1/me': () => get('me'),
+  'post /api/v1/pair': async () => {
+    const { code } = (await post('codes', {})).body;
+    return post('pair', { code, device: 'A phone' });
+  },
+  'post /api/v1/sign-in': async () => {
+    const [{ id, name }] = (await as('get', 'persons')).body;
+    await as('put', `persons/${id}/passphrase`, PHRASE);
+    return post('sign-in', { name, ...PHRASE, device: 'Shared computer' });
+  },
+  'post /api/v1/sign-out': () => post('sign-out', {}),
+  'get /api/v1/persons': () => as('get', 'persons'),
+  'post /api/v1/persons': () => as('post', 'persons', { ...PERSON, name: 'Ilse' }),
+  'put /api/v1/persons/{id}': async () => {
+    const { id } = (await as('post', 'persons', { ...PERSON, name: 'Jon' })).body;
+    return as('put', `persons/${id}`, { ...PERSON, name: 'Jonas' }).set('If-Match', '"1"');
+  },
+  'delete /api/v1/persons/{id}': async () => {
+    const { id } = (await as('post', 'persons', { ...PERSON, name: 'Kai' })).body;
+    return as('delete', `persons/${id}`);
+  },
+  'put /api/v1/persons/{id}/passphrase': () =>
+    as('put', `persons/${someone!.person.id}/passphrase`, PHRASE),
+  'delete /api/v1/persons/{id}/passphrase': () =>
+    as('delete', `persons/${someone!.person.id}/passphrase`),
+  'post /api/v1/codes': () => as('post', 'codes', {}),
+  'get /api/v1/devices': () => as('get', 'devices'),
+  'delete /api/v1/devices/{id}': async () => {
+    const other = move(app, 'guest', 'Mika');
+    return as('delete', `devices/${other.device.id}`);
+  },
+  'get /api/v1/tokens': () => as('get', 'tokens'),
+  'post /api/v1/tokens': () => as('post', 'tokens', { name: 'A script', scopes: ['entries:read'] }),
+  'delete /api/v1/tokens/{id}': async () => {
+    const { id } = (await as('post', 'tokens', { name: 'Old', scopes: ['entries:read'] })).body;
+    return as('delete', `tokens/${id}`);
+  },
+  'get /api/v1/links': () => as('get', 'links'),
+  'post /api/v1/links': () => as('post', 'links', LINK()),
+  'delete /api/v1/links/{id}': async () =>
+    as('delete', `links/${(await as('post', 'links', LINK())).body.id}`),
+  'get /api/v1/access-events': () => as('get', 'access-events'),
+} satisfies Record<string, Asked>);
 
 /** Files are looked into elsewhere. */
 const FILES = ['photos', '.pdf', '.zip'];

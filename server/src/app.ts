@@ -5,6 +5,10 @@ import helmet from 'helmet';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
+import { Access } from './access/access.js';
+import { ownNamesOnly, ownOriginOnly } from './access/guard.js';
+import { fewTries } from './access/limits.js';
+import type { Reach } from './access/reach.js';
 import { BackupKeeper, type Keeping } from './backup/keeper.js';
 import { Changes, EVENT_STREAM } from './http/changes.js';
 import { requestLog } from './http/log.js';
@@ -12,6 +16,7 @@ import { openApi } from './http/openapi.js';
 import { heldBack, notFound, problems, ProblemError, sendProblem } from './http/problem.js';
 import { mount, type Route } from './http/route.js';
 import { soundOnly } from './http/sound.js';
+import { accessRoutes } from './routes/access.js';
 import { backupRoutes } from './routes/backups.js';
 import { benchRoutes } from './routes/bench.js';
 import { caseRoutes } from './routes/cases.js';
@@ -38,6 +43,7 @@ export interface App {
   changes: Changes;
   backups: BackupKeeper;
   days: MachineDays;
+  access: Access;
   /** Every address of the API. */
   routes: readonly Route[];
 }
@@ -49,17 +55,25 @@ export interface Setting {
   log?: Logger;
   /** Where long work is done; in the loop itself where nothing is said. */
   threads?: Threads;
+  /** How other devices reach it; not at all where nothing is said. */
+  reach?: () => Reach;
+  /** How many computers in front of it hand requests on, and are believed. */
+  proxies?: number;
   /** Where its backups are; without, none can be made. */
   keeping?: Keeping;
 }
 
 /** The whole server without its socket. */
-export function makeApp(db: Db, { webRoot, log, threads: own, keeping }: Setting = {}): App {
+export function makeApp(
+  db: Db,
+  { webRoot, log, threads: own, keeping, reach = () => ALONE, proxies = 0 }: Setting = {},
+): App {
   const changes = new Changes();
   const store = new Store(db, changes);
   const threads = own ?? sameThread({ file: keeping?.file, store: () => store });
   const days = new MachineDays(store);
   const backups = new BackupKeeper(store, threads, keeping);
+  const access = new Access(db, store);
   const routes: Route[] = [
     ...healthRoutes(),
     ...householdRoutes(store),
@@ -75,6 +89,7 @@ export function makeApp(db: Db, { webRoot, log, threads: own, keeping }: Setting
     ...instrumentRoutes(),
     ...ventRunRoutes(store),
     ...backupRoutes(backups),
+    ...accessRoutes(store, access, changes, reach),
   ];
 
   const app = express();
@@ -83,23 +98,35 @@ export function makeApp(db: Db, { webRoot, log, threads: own, keeping }: Setting
   // Records have theirs by version; nothing else of the API is kept by anybody.
   app.set('etag', false);
   if (log) app.use(requestLog(log));
-  app.use(security(), onlyWhereTrusted);
+  app.set('trust proxy', proxies);
+  app.use(security(), onlyWhereTrusted, ownNamesOnly(reach().origin));
   // Answers are made anew each time and packed quickly; the application's files are packed well.
   app.use('/api', packed(FAST));
   app.use(packed(WELL));
-  app.get('/api/v1/changes', changes.stream);
-  app.use('/api', ownOriginOnly, express.json({ limit: 1_000_000, strict: true }));
+  app.get('/api/v1/changes', (request, response) => {
+    const caller = access.admit('get /api/v1/changes', request);
+    changes.stream(request, response, caller.by === 'device' ? caller.device.id : caller.by);
+  });
+  app.use('/api', ownOriginOnly(reach().origin), access.livesOn);
+  app.use(['/api/v1/pair', '/api/v1/sign-in'], fewTries());
+  app.use('/api', express.json({ limit: 1_000_000, strict: true }));
   app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES }));
   app.use('/api', soundOnly);
-  app.get('/api/openapi.json', (_request, response) => void response.json(openApi(routes)));
+  app.get('/api/openapi.json', (request, response) => {
+    access.admit('get /api/openapi.json', request);
+    response.json(openApi(routes));
+  });
   if (keeping) app.use('/api', whileInPlace(keeping.file, log));
   app.use('/api', forHousehold(store), withRevision(changes));
-  for (const route of routes) mount(app, route, store);
+  for (const route of routes) mount(app, route, store, access);
   app.use('/api', notDone(routes));
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(problems);
-  return { express: app, store, changes, backups, days, routes };
+  return { express: app, store, changes, backups, days, access, routes };
 }
+
+/** A server that nobody but this computer reaches. */
+const ALONE: Reach = { port: 0, open: false };
 
 /** Answers what no route does: the address is not there, or not asked in this way. */
 function notDone(routes: readonly Route[]): express.RequestHandler {
@@ -221,19 +248,6 @@ const packed = (level: number): express.RequestHandler =>
 const onlyWhereTrusted: express.RequestHandler = (request, response, next) => {
   const ownMachine = /^(localhost|127(\.\d+){3}|\[::1\])$/.test(request.hostname);
   if (!request.secure && !ownMachine) response.removeHeader('Cross-Origin-Opener-Policy');
-  next();
-};
-
-/** Other sites' pages may not write here, though they can reach the address. */
-const ownOriginOnly: express.RequestHandler = (request, response, next) => {
-  const origin = request.get('Origin');
-  const site = request.get('Sec-Fetch-Site');
-  const foreign =
-    (origin !== undefined && !origin.endsWith(`://${request.get('Host')}`)) ||
-    site === 'cross-site';
-  if (foreign && request.method !== 'GET') {
-    return sendProblem(response, new ProblemError(403, 'This was asked from another site.'));
-  }
   next();
 };
 

@@ -100,7 +100,7 @@ describe('the log', () => {
     db.$client.pragma('query_only = ON');
     await api
       .post('/api/v1/entries?token=hush1&before=x')
-      .set({ Authorization: 'Bearer hush2', Cookie: 'session=hush3' })
+      .set({ Authorization: 'Basic hush2', Cookie: 'session=hush3' })
       .send({ kind: 'note', at: ago(0), note: 'hush4' })
       .expect(503);
     expect(logged).toHaveLength(1);
@@ -123,6 +123,6 @@ describe('the log', () => {
     client.close();
     const told: object[] = [];
     serveDatabase(old, (how) => told.push(how)).db.$client.close();
-    expect(told).toEqual([{ migrations: 10, copy: expect.stringContaining('.before-') }]);
+    expect(told).toEqual([{ migrations: 11, copy: expect.stringContaining('.before-') }]);
   });
 });

@@ -20,6 +20,10 @@ const UNREADABLE = [
   'yesterday',
 ];
 
+/** When the migration was made that mends them, and what later ones add. */
+const MENDED = 1795722463166;
+const LATER_TABLES = ['persons', 'devices', 'pairing_codes', 'tokens', 'links', 'access_events'];
+
 const app = await readyApp();
 const load = (at: string) => ({ id: randomUUID(), machineId: app.washer.id, kind: 'load', at });
 
@@ -148,7 +152,8 @@ describe('a file that holds an instant which no calendar can read', () => {
       `DROP TRIGGER case_events_are_not_changed;
        UPDATE case_events SET event = replace(event, '10:00:00.000Z', '10:00:60Z');
        ${guard};
-       DELETE FROM __drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)`,
+       ${LATER_TABLES.map((name) => `DROP TABLE ${name};`).join('\n')}
+       DELETE FROM __drizzle_migrations WHERE created_at >= ${MENDED}`,
     );
     db.$client.close();
     const again = openDatabase(file);

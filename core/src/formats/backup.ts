@@ -1,4 +1,5 @@
 import Type, { type Static, type TObject, type TProperties } from 'typebox';
+import { Person, PersonDraft } from '../model/access.js';
 import { instant } from '../model/instants.js';
 import {
   CaseRecord,
@@ -28,6 +29,11 @@ const { revisedBy: _worked, ...entryAsKept } = Entry.properties;
 /** The kinds of things in a backup, with the schema of a line; in this order they are put back. */
 export const BACKUP_KINDS = {
   household: Household,
+  /** Without what lets them in: on another computer each device is paired anew. */
+  persons: closed(
+    { ...PersonDraft.properties, id: Person.properties.id, version: Person.properties.version },
+    'KeptPerson',
+  ),
   machines: Machine,
   supplies: Supply,
   runs: Visit,

@@ -15,6 +15,7 @@ const RECORDS: Partial<
   Record<BackupKind, { name: (record: never) => string; same?: (record: never) => string }>
 > = {
   household: { name: () => 'The household' },
+  persons: { name: ({ name }: { name: string }) => `Person “${name}”` },
   machines: { name: ({ name }: { name: string }) => `Machine “${name}”` },
   supplies: {
     name: ({ name }: { name: string }) => `Supply “${name}”`,

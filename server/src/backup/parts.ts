@@ -21,6 +21,11 @@ interface Part<K extends BackupKind> {
 
 /** Tables that are in no backup, and why. */
 export const STAYS_OUT: Readonly<Record<string, string>> = {
+  devices: 'holds what lets a device in: on another computer each is paired anew',
+  pairing_codes: 'holds what lets a device in',
+  tokens: 'holds what lets a script in: on another computer a new one is made',
+  links: 'holds what lets a guest of the house in',
+  access_events: 'is about this computer: who came in here, and who was turned away',
   facts: 'says only when the demo household was made',
   __drizzle_migrations: 'is about the file: the program that restores it makes its own',
   sqlite_sequence: 'is about the file: numbers are given anew in the same order',
@@ -60,6 +65,18 @@ const plain = <K extends 'household' | 'supplies' | 'vent-runs'>(table: SQLiteTa
 
 export const PARTS: { readonly [K in BackupKind]: Part<K> } = {
   household: plain(tables.households),
+  persons: {
+    tables: [tables.persons],
+    *lines(db) {
+      const rows = db.select().from(tables.persons).orderBy(asc(tables.persons.position)).all();
+      for (const { position: _position, passphrase: _secret, ...line } of rows) yield line;
+    },
+    put: (db, line) =>
+      void db
+        .insert(tables.persons)
+        .values({ ...line, position: sql`(SELECT coalesce(max(position) + 1, 0) FROM persons)` })
+        .run(),
+  },
   machines: {
     tables: [tables.machines],
     *lines(db) {

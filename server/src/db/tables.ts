@@ -21,6 +21,7 @@ import type {
   SupplyDraft,
   VentRunInput,
 } from '@needlecase/core';
+import type { LinkDraft, PersonDraft, TokenDraft } from '@needlecase/core/model/access';
 
 /* Instants are UTC milliseconds. Entries are append-only: triggers in the migration see to it. */
 
@@ -181,3 +182,77 @@ export const answers = sqliteTable('answers', {
 });
 
 export const facts = sqliteTable('facts', { name: text().primaryKey(), value: text().notNull() });
+
+/* Who may do what. Of whatever lets somebody in only its digest is here. */
+
+export const persons = sqliteTable('persons', {
+  id: text().primaryKey(),
+  version: integer().notNull(),
+  position: integer().notNull(),
+  name: text().notNull(),
+  thread: text().$type<PersonDraft['thread']>().notNull(),
+  role: text().$type<PersonDraft['role']>().notNull(),
+  /** Salted digest of the pass phrase, with how it was made. */
+  passphrase: text(),
+});
+
+export const devices = sqliteTable(
+  'devices',
+  {
+    id: text().primaryKey(),
+    /** Of a person that a backup put back may have taken away: then it lets nobody in. */
+    personId: text('person_id').notNull(),
+    name: text().notNull(),
+    digest: text().notNull().unique(),
+    weak: integer({ mode: 'boolean' }).notNull(),
+    pairedAt: integer('paired_at').notNull(),
+    seenAt: integer('seen_at').notNull(),
+    until: integer().notNull(),
+    revokedAt: integer('revoked_at'),
+  },
+  (table) => [index('devices_person').on(table.personId)],
+);
+
+export const pairingCodes = sqliteTable('pairing_codes', {
+  digest: text().primaryKey(),
+  personId: text('person_id').notNull(),
+  until: integer().notNull(),
+  usedAt: integer('used_at'),
+});
+
+export const tokens = sqliteTable('tokens', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  digest: text().notNull().unique(),
+  scopes: text({ mode: 'json' }).$type<TokenDraft['scopes']>().notNull(),
+  madeAt: integer('made_at').notNull(),
+  usedAt: integer('used_at'),
+  revokedAt: integer('revoked_at'),
+});
+
+export const links = sqliteTable('links', {
+  id: text().primaryKey(),
+  digest: text().notNull().unique(),
+  shows: text().$type<LinkDraft['shows']>().notNull(),
+  target: text().notNull(),
+  forWhom: text('for_whom').notNull(),
+  madeAt: integer('made_at').notNull(),
+  until: integer().notNull(),
+  opened: integer().notNull(),
+  openedAt: integer('opened_at'),
+  revokedAt: integer('revoked_at'),
+});
+
+/** Who came in, who was turned away, what was given and taken back. */
+export const accessEvents = sqliteTable(
+  'access_events',
+  {
+    number: integer().primaryKey({ autoIncrement: true }),
+    at: integer().notNull(),
+    what: text().notNull(),
+    personId: text('person_id'),
+    device: text(),
+    more: text(),
+  },
+  (table) => [index('access_events_at').on(table.at)],
+);

@@ -6,6 +6,8 @@ export interface Answer<T = unknown> {
   version?: number;
   /** The body as it is sent, where it was written out before. */
   written?: string;
+  /** The secret that the device is known by from now on; null makes it forget the one it has. */
+  secret?: string | null;
   /** What a file is to be called when it is kept. */
   fileName?: string;
 }

@@ -1,5 +1,6 @@
 import type { Request, Response } from 'express';
 import { randomUUID } from 'node:crypto';
+import { ProblemError } from './problem.js';
 
 export const TOPICS = [
   'household',
@@ -19,12 +20,14 @@ export interface Change {
   id?: string;
 }
 
+/** Tabs of a browser share one; where they cannot, each page has its own. */
+const MOST_STREAMS = 40;
 export const EVENT_STREAM = 'text/event-stream';
 const KEEP_ALIVE_MS = 25_000;
 
 /** Tells every open screen what changed, by server-sent events. */
 export class Changes {
-  readonly #listeners = new Set<Response>();
+  readonly #listeners = new Map<Response, string>();
   /** Names the built application that is served: a page of another one can tell. */
   release: string | undefined;
   readonly #start = randomUUID().slice(0, 8);
@@ -40,11 +43,21 @@ export class Changes {
 
   tell(change: Change): void {
     this.#count++;
-    for (const listener of this.#listeners) listener.write(`data: ${JSON.stringify(change)}\n\n`);
+    for (const listener of this.#listeners.keys())
+      listener.write(`data: ${JSON.stringify(change)}\n\n`);
   }
 
-  /** Express handler for the stream. */
-  stream = (request: Request, response: Response): void => {
+  /**
+   * Answers with the stream.
+   * @param whose device it goes to
+   */
+  stream(request: Request, response: Response, whose: string): void {
+    const open = [...this.#listeners.values()].filter((one) => one === whose).length;
+    if (open >= MOST_STREAMS) {
+      throw new ProblemError(429, 'This device has too many open pages here.', {
+        detail: 'Shut some of them.',
+      });
+    }
     response.set({ 'Content-Type': EVENT_STREAM, 'Cache-Control': 'no-store' });
     response.flushHeaders();
     response.write('retry: 2000\n\n');
@@ -52,16 +65,21 @@ export class Changes {
     response.write(`event: clock\ndata: ${Date.now()}\n\n`);
     response.write(`event: revision\ndata: ${this.revision}\n\n`);
     if (this.release) response.write(`event: release\ndata: ${this.release}\n\n`);
-    this.#listeners.add(response);
+    this.#listeners.set(response, whose);
     const beat = setInterval(() => response.write(': here\n\n'), KEEP_ALIVE_MS);
     request.on('close', () => {
       clearInterval(beat);
       this.#listeners.delete(response);
     });
-  };
+  }
+
+  /** Ends the streams of a device: it is shut out. */
+  end(whose: string): void {
+    for (const [listener, one] of this.#listeners) if (one === whose) listener.end();
+  }
 
   /** Ends all streams, so that the server can stop. */
   close(): void {
-    for (const listener of this.#listeners) listener.end();
+    for (const listener of this.#listeners.keys()) listener.end();
   }
 }

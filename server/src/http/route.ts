@@ -10,6 +10,9 @@ import { stat } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import type { Static, TSchema } from 'typebox';
 import { isOnDisk, type Answer, type FileOnDisk } from './answer.js';
+import { isHere } from '../access/access.js';
+import type { Caller } from '../access/caller.js';
+import { forgetSecret, keepSecret } from '../access/cookie.js';
 import { mustBeRight, ProblemError } from './problem.js';
 
 /** What a route is told about a request, already checked. */
@@ -19,6 +22,14 @@ export interface Ask<Body = unknown, Query = unknown> {
   body: Body;
   /** Version named in If-Match. */
   version: number;
+  /** Who asks. */
+  caller: Caller;
+  /** Over https. */
+  secure: boolean;
+  /** Nobody reads on the way: over https, or at the server's own computer. */
+  safe: boolean;
+  /** The address that was asked, without a path. */
+  host: string;
 }
 
 /** One address of the API; from it come the handler and its place in the OpenAPI document. */
@@ -123,16 +134,30 @@ export interface Keeper {
   };
 }
 
-/** Mounts a route: checks what came in, answers, and keeps the answer for retries. */
-export function mount(app: Express, route: Route, keeper: Keeper): void {
+/** Knows who asks, and what they may. */
+export interface Admits {
+  /** @throws 401 or 403 */
+  admit(key: string, request: Request): Caller;
+}
+
+/** The name of a route in the table of who may ask for what. */
+export const keyOf = ({ method, path }: Pick<Route, 'method' | 'path'>): string =>
+  `${method} ${path}`;
+
+/** Mounts a route: lets in who may, checks what came in, answers, and keeps the answer for retries. */
+export function mount(app: Express, route: Route, keeper: Keeper, access: Admits): void {
   const path = route.path.replaceAll(/\{(\w+)\}/g, ':$1');
+  const key = keyOf(route);
   const handler: RequestHandler = async (request, response) => {
-    const work = () => route.handle(read(route, request));
+    const caller = access.admit(key, request);
+    const work = () => route.handle(read(route, request, caller));
     const answer =
       route.method === 'get' || route.reckons || route.apart
         ? await work()
         : answerOnce(request, keeper, work as () => Answer);
     response.status(answer.status ?? 200);
+    if (answer.secret === null) forgetSecret(request, response);
+    else if (answer.secret !== undefined) keepSecret(request, response, answer.secret);
     if (answer.version !== undefined) response.set('ETag', `"${answer.version}"`);
     response.set(
       'Cache-Control',
@@ -162,7 +187,7 @@ async function sent(response: Response, { path, done }: FileOnDisk): Promise<voi
   }
 }
 
-function read(route: Route, request: Request): Ask {
+function read(route: Route, request: Request, caller: Caller): Ask {
   const params = request.params as { id: string };
   if (route.path.includes('{id}')) mustBeRight(checkQuery('IdParams', { ...params }));
   const query: object = { ...request.query };
@@ -188,6 +213,10 @@ function read(route: Route, request: Request): Ask {
       ? keptForm(DRAFTS[route.body], request.body as unknown)
       : ((streams ? request : request.body) as unknown),
     version: route.guarded ? versionOf(request) : 0,
+    caller,
+    secure: request.secure,
+    safe: request.secure || isHere(request),
+    host: `${request.protocol}://${request.headers.host}`,
   };
 }
 

@@ -4,6 +4,7 @@ import Type from 'typebox';
 import { invalid, mustBeRight, notFound } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
+import { authorOf } from '../access/caller.js';
 import { addToCase } from '../work/cases.js';
 import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf } from '../work/household.js';
@@ -45,7 +46,7 @@ export const caseRoutes = (store: Store): Route[] => {
         'Open a case, or add to one what happened since; what is in it already is passed over, so that a retry adds nothing. Codes, figures and its end also go into the log.',
       body: 'CaseNews',
       answers: schemas.CaseRecord,
-      handle: ({ body: news }) => {
+      handle: ({ body: news, caller }) => {
         const { zone } = householdOf(store);
         const machine = store.machines.get(news.machineId);
         if (!machine) {
@@ -61,7 +62,7 @@ export const caseRoutes = (store: Store): Route[] => {
         const happened = known?.events.length ?? 0;
         const more = news.events.filter(({ id }) => store.cases.caseOf(id) === undefined).length;
         mustHaveRoom(happened + more - 1, MOST.happenings, 'happenings in this case', 'events');
-        const record = addToCase(store, news, machine, zone);
+        const record = addToCase(store, news, machine, { zone, author: authorOf(caller) });
         return { status: known ? 200 : 201, body: record };
       },
     }),

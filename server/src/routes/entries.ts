@@ -11,7 +11,8 @@ import Type from 'typebox';
 import { mustBeRight, notFound, ProblemError, stale } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
-import { AUTHOR, undo } from '../work/entries.js';
+import { AUTHOR, authorOf, personOf, type Caller } from '../access/caller.js';
+import { undo } from '../work/entries.js';
 import { householdOf } from '../work/household.js';
 
 export const entryRoutes = (store: Store): Route[] => {
@@ -36,10 +37,12 @@ export const entryRoutes = (store: Store): Route[] => {
     store.changed({ topic: 'entries', ...(entry.machineId ? { id: entry.machineId } : {}) });
     return entry;
   };
-  const stored = (draft: EntryDraft, revises?: string): Entry => {
+  /** A person that is known is named; nobody notes anything in another's name. */
+  const stored = (draft: EntryDraft, caller: Caller, revises?: string): Entry => {
     const { zone } = householdOf(store);
-    const origin = { zone, author: AUTHOR, ...(revises ? { revises } : {}) };
-    return told(store.entries.add(draft, origin));
+    const { author: named, ...rest } = draft;
+    const author = personOf(caller)?.id ?? named ?? AUTHOR;
+    return told(store.entries.add(rest, { zone, author, ...(revises ? { revises } : {}) }));
   };
   /** The entry at an address, if nothing has taken its place yet. */
   const current = (id: string, yours: unknown): Entry => {
@@ -67,10 +70,10 @@ export const entryRoutes = (store: Store): Route[] => {
       summary: 'Record something that happened',
       body: 'EntryDraft',
       answers: schemas.Entry,
-      handle: ({ body }) => {
+      handle: ({ body, caller }) => {
         const draft = right(body);
         mustBeNew(draft);
-        return { status: 201, body: stored(draft) };
+        return { status: 201, body: stored(draft, caller) };
       },
     }),
     route({
@@ -79,12 +82,12 @@ export const entryRoutes = (store: Store): Route[] => {
       summary: 'Correct an entry: a new one takes its place, the old one stays readable',
       body: 'EntryDraft',
       answers: schemas.Entry,
-      handle: ({ params, body }) => {
+      handle: ({ params, body, caller }) => {
         const draft = right(body);
         const old = current(params.id, draft);
         if (old.kind === 'undone') throw notFound('entry that can be corrected');
         mustBeNew(draft);
-        return { status: 201, body: stored(draft, old.id) };
+        return { status: 201, body: stored(draft, caller, old.id) };
       },
     }),
     route({
@@ -92,10 +95,10 @@ export const entryRoutes = (store: Store): Route[] => {
       path: '/api/v1/entries/{id}/undo',
       summary: 'Undo an entry; it can be restored',
       answers: schemas.Entry,
-      handle: ({ params }) => {
+      handle: ({ params, caller }) => {
         const old = current(params.id, undefined);
         if (old.kind === 'undone') throw notFound('entry that can be undone');
-        const [undone] = undo(store, [old], householdOf(store).zone);
+        const [undone] = undo(store, [old], householdOf(store).zone, authorOf(caller));
         return { status: 201, body: told(undone!) };
       },
     }),
@@ -104,12 +107,12 @@ export const entryRoutes = (store: Store): Route[] => {
       path: '/api/v1/entries/{id}/restore',
       summary: 'Bring an undone entry back',
       answers: schemas.Entry,
-      handle: ({ params }) => {
+      handle: ({ params, caller }) => {
         const old = store.entries.get(params.id);
         const undone = old && store.entries.revisionOf(old.id);
         if (!old || undone?.kind !== 'undone') throw notFound('undone entry');
         current(undone.id, undefined);
-        return { status: 201, body: stored(toldAgain(old), undone.id) };
+        return { status: 201, body: stored(toldAgain(old), caller, undone.id) };
       },
     }),
   ];

@@ -4,7 +4,8 @@ import Type from 'typebox';
 import { mustBeRight, notFound, ProblemError } from '../http/problem.js';
 import { route, type Ask, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
-import { AUTHOR, undo } from '../work/entries.js';
+import { authorOf } from '../access/caller.js';
+import { undo } from '../work/entries.js';
 import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf } from '../work/household.js';
 import { currentOf } from '../work/records.js';
@@ -99,7 +100,7 @@ export const visitRoutes = (store: Store): Route[] => {
           return { body: { run: visit, entries }, version: visit.version };
         }
         const { zone } = householdOf(store);
-        const origin = { zone, author: AUTHOR, runId: visit.id };
+        const origin = { zone, author: authorOf(ask.caller), runId: visit.id };
         const entries = entriesOf(visit, store.machines.list(), Date.now()).map((draft) =>
           store.entries.add(draft, origin),
         );
@@ -119,7 +120,7 @@ export const visitRoutes = (store: Store): Route[] => {
         if (visit.state !== 'finished') {
           throw new ProblemError(409, 'This visit is not finished.', { current: visit });
         }
-        undo(store, store.entries.ofVisit(visit.id), householdOf(store).zone);
+        undo(store, store.entries.ofVisit(visit.id), householdOf(store).zone, authorOf(ask.caller));
         const open = store.visits.change(visit, { state: 'paused' });
         told(open);
         store.changed({ topic: 'entries' });

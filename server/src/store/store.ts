@@ -7,6 +7,7 @@ import { CodeSheetStore } from './code-sheets.js';
 import { EntryStore } from './entries.js';
 import { HouseholdStore } from './household.js';
 import { MachineStore } from './machines.js';
+import { PersonStore } from './persons.js';
 import { PhotoStore } from './photos.js';
 import { VisitStore } from './visits.js';
 import { SupplyStore } from './supplies.js';
@@ -20,6 +21,7 @@ export class Store {
   readonly entries: EntryStore;
   readonly household: HouseholdStore;
   readonly machines: MachineStore;
+  readonly persons: PersonStore;
   readonly photos: PhotoStore;
   readonly visits: VisitStore;
   readonly supplies: SupplyStore;
@@ -39,6 +41,7 @@ export class Store {
     this.entries = new EntryStore(db);
     this.household = new HouseholdStore(db);
     this.machines = new MachineStore(db);
+    this.persons = new PersonStore(db);
     this.photos = new PhotoStore(db);
     this.visits = new VisitStore(db);
     this.supplies = new SupplyStore(db);
@@ -103,7 +106,14 @@ export class Store {
   }
 
   #forget(): void {
-    const stores = [this.household, this.machines, this.supplies, this.visits, this.cases];
+    const stores = [
+      this.household,
+      this.machines,
+      this.supplies,
+      this.visits,
+      this.cases,
+      this.persons,
+    ];
     for (const one of stores) one.forget();
   }
 

@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
 import type { App } from '../app.js';
 import { openApi } from '../http/openapi.js';
+import { move } from './people.js';
 
 /*
  * Asks every route of the OpenAPI document with what its schemas allow, bent here and there: figures out of all
@@ -205,10 +206,12 @@ export async function fuzz(app: App, times: number, seed: number): Promise<Failu
     ...app.store.entries.list({ limit: 20, all: true }).entries.map(({ id }) => id),
   ];
   let known = ids();
+  const cookie = keeperOf(app);
   for (let i = 0; i < times; i++) {
     if (i % 50 === 0) known = ids();
     const { path, method, operation } = chance.of(operations);
     const asked = request(path, method, operation, new Maker(chance, known), chance);
+    asked.init.headers['Cookie'] = cookie();
     const { status, said, problem } = await answerOf(`${address}${asked.path}`, asked.init);
     if (status === 0 || status >= 500 || (status >= 400 && !problem)) {
       const body = String(asked.init.body).slice(0, 800);
@@ -221,11 +224,23 @@ export async function fuzz(app: App, times: number, seed: number): Promise<Failu
       if (failures.length > MOST_FAILURES) break;
     }
     // What was taken in may not stand in the way of anything for good.
-    if (i % 25 === 0) await looked(address, failures, asked);
+    if (i % 25 === 0) await looked(address, cookie(), failures, asked);
   }
   server.closeAllConnections();
   server.close();
   return failures;
+}
+
+/** The cookie of somebody who may do everything; of another one where those were shut out. */
+function keeperOf(app: App): () => string {
+  let keeper: ReturnType<typeof move> | undefined;
+  return () => {
+    const isIn =
+      keeper &&
+      app.store.persons.get(keeper.person.id)?.role === 'keeper' &&
+      app.access.devices.get(keeper.device.id)?.revokedAt === null;
+    return (isIn ? keeper! : (keeper = move(app, 'keeper', `K ${randomUUID()}`))).cookie;
+  };
 }
 
 /** So long nothing takes here, ms. */
@@ -247,9 +262,17 @@ async function answerOf(
   }
 }
 
-async function looked(address: string, failures: Failure[], { path, init }: Asked): Promise<void> {
+async function looked(
+  address: string,
+  cookie: string,
+  failures: Failure[],
+  { path, init }: Asked,
+): Promise<void> {
   for (const view of ['bench', 'supplies', 'cases', 'runs', 'entries?limit=200&all=true']) {
-    const { status } = await answerOf(`${address}/api/v1/${view}`, { method: 'GET', headers: {} });
+    const { status } = await answerOf(`${address}/api/v1/${view}`, {
+      method: 'GET',
+      headers: { Cookie: cookie },
+    });
     if (status !== 200)
       failures.push({ asked: `${view} after ${init.method} ${path}`, status, said: '' });
   }

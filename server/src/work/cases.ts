@@ -10,8 +10,8 @@ import {
   type CaseRecord,
   type Machine,
 } from '@needlecase/core';
+import type { Origin } from '../store/entries.js';
 import type { Store } from '../store/store.js';
-import { AUTHOR } from './entries.js';
 import { householdOf } from './household.js';
 
 /** Adds to a case what is not in it yet, and to the log what follows from it. */
@@ -19,7 +19,7 @@ export function addToCase(
   store: Store,
   news: CaseNews,
   machine: Machine,
-  zone: string,
+  { zone, author }: Pick<Origin, 'zone' | 'author'>,
 ): CaseRecord {
   const known = store.cases.get(news.id);
   if (!known) store.cases.open(news.id, machine.id);
@@ -40,7 +40,7 @@ export function addToCase(
     record.events.push(event);
     for (const draft of entriesOfCase(event, now(), record, machine)) {
       if (store.entries.get(draft.id!)) continue;
-      store.entries.add(completed(draft, machine), { zone, author: AUTHOR });
+      store.entries.add(completed(draft, machine), { zone, author });
       logged = true;
     }
   }

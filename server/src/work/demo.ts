@@ -40,7 +40,7 @@ export function fillDemo(store: Store, today: string): number {
       return { ...event, id: randomUUID(), at };
     });
     const news = { id: randomUUID(), machineId: owner.id, events: dated };
-    addToCase(store, news, owner, HOUSEHOLD.zone);
+    addToCase(store, news, owner, origin);
   }
   for (const { machine, ...draft } of VENT_RUNS) {
     store.ventRuns.create({ ...draft, machineId: made.get(machine)!.id });

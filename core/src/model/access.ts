@@ -1,0 +1,219 @@
+import Type, { type Static, type TProperties } from 'typebox';
+import { instant } from './instants.js';
+
+/* Who may do what: persons, their devices, and what lets them in. No secret is in any of these but the one given. */
+
+const closed = <P extends TProperties>(properties: P, title?: string) =>
+  Type.Object(properties, { additionalProperties: false, ...(title ? { title } : {}) });
+const oneOf = <const T extends readonly string[]>(values: T) =>
+  Type.Unsafe<T[number]>({ type: 'string', enum: [...values] });
+const name = (most: number) => Type.String({ minLength: 1, maxLength: most, pattern: '\\S' });
+const id = () => Type.String({ format: 'uuid' });
+const secret = () => Type.String({ minLength: 1, maxLength: 200 });
+
+/** What a person may do, each all that the one before may. */
+export const ROLES = ['guest', 'helper', 'keeper'] as const;
+export type Role = (typeof ROLES)[number];
+
+/**
+ * Whether a role is enough for something.
+ *
+ * @param role of the person
+ * @param least that it takes
+ * @example mayAs('helper', 'guest') // true
+ */
+export const mayAs = (role: Role, least: Role): boolean =>
+  ROLES.indexOf(role) >= ROLES.indexOf(least);
+
+/** The colours of thread that persons are told apart by, beside their initial. */
+export const THREADS = ['indigo', 'rust', 'moss', 'plum', 'ochre', 'slate'] as const;
+export type Thread = (typeof THREADS)[number];
+
+export const PersonDraft = closed(
+  { name: name(40), thread: oneOf(THREADS), role: oneOf(ROLES) },
+  'PersonDraft',
+);
+export type PersonDraft = Static<typeof PersonDraft>;
+
+export const Person = closed(
+  {
+    ...PersonDraft.properties,
+    id: id(),
+    version: Type.Integer({ minimum: 1 }),
+    /** A pass phrase lets this person in on a shared computer. */
+    passphrase: Type.Boolean(),
+  },
+  'Person',
+);
+export type Person = Static<typeof Person>;
+
+/**
+ * The letter that stands for a person where there is no room for the name.
+ *
+ * @example initialOf('ilse') // 'I'
+ */
+export const initialOf = (person: { name: string }): string => {
+  const [first] = new Intl.Segmenter().segment(person.name.trim());
+  return (first?.segment ?? '?').toUpperCase();
+};
+
+export const Device = closed(
+  {
+    id: id(),
+    personId: id(),
+    name: name(60),
+    pairedAt: instant(),
+    seenAt: instant(),
+    until: instant(),
+    /** Paired over plain http: its secret went over the network as it is, and holds for a shorter time. */
+    weak: Type.Boolean(),
+    revokedAt: Type.Optional(instant()),
+    /** The one that asks. */
+    here: Type.Boolean(),
+  },
+  'Device',
+);
+export type Device = Static<typeof Device>;
+
+/** For whom a code is made; for oneself where nobody is named. */
+export const CodeDraft = closed({ personId: Type.Optional(id()) }, 'CodeDraft');
+export type CodeDraft = Static<typeof CodeDraft>;
+
+/** A code that pairs one device, once. */
+export const PairingCode = closed(
+  {
+    code: Type.String(),
+    personId: id(),
+    until: instant(),
+    /** The page that a phone opens: over plain http, where the certificate is got; and the one that pairs. */
+    phone: Type.String(),
+    pair: Type.String(),
+  },
+  'PairingCode',
+);
+export type PairingCode = Static<typeof PairingCode>;
+
+export const PairDraft = closed(
+  {
+    code: secret(),
+    /** What the device is called in the list. */
+    device: name(60),
+  },
+  'PairDraft',
+);
+export type PairDraft = Static<typeof PairDraft>;
+
+export const PassphraseDraft = closed(
+  { passphrase: Type.String({ minLength: 15, maxLength: 200 }) },
+  'PassphraseDraft',
+);
+export type PassphraseDraft = Static<typeof PassphraseDraft>;
+
+export const SignInDraft = closed(
+  { name: name(40), passphrase: secret(), device: name(60) },
+  'SignInDraft',
+);
+export type SignInDraft = Static<typeof SignInDraft>;
+
+/** What a token of a meter or script may do. */
+export const SCOPES = ['samples:write', 'entries:read', 'calendar:read'] as const;
+export type Scope = (typeof SCOPES)[number];
+
+export const TokenDraft = closed(
+  {
+    name: name(60),
+    scopes: Type.Array(oneOf(SCOPES), { minItems: 1, uniqueItems: true }),
+  },
+  'TokenDraft',
+);
+export type TokenDraft = Static<typeof TokenDraft>;
+
+export const Token = closed(
+  {
+    ...TokenDraft.properties,
+    id: id(),
+    madeAt: instant(),
+    usedAt: Type.Optional(instant()),
+    revokedAt: Type.Optional(instant()),
+    /** The token itself, told once, when it is made. */
+    token: Type.Optional(Type.String()),
+  },
+  'Token',
+);
+export type Token = Static<typeof Token>;
+
+/** What a link shows, and nothing else. */
+export const LINK_KINDS = ['machine', 'case'] as const;
+export type LinkKind = (typeof LINK_KINDS)[number];
+
+export const LinkDraft = closed(
+  {
+    shows: oneOf(LINK_KINDS),
+    /** Of the machine or the case. */
+    target: id(),
+    /** Who it is for: a landlord, a technician. */
+    forWhom: name(60),
+  },
+  'LinkDraft',
+);
+export type LinkDraft = Static<typeof LinkDraft>;
+
+export const Link = closed(
+  {
+    ...LinkDraft.properties,
+    id: id(),
+    madeAt: instant(),
+    until: instant(),
+    /** How often it was opened, and when last. */
+    opened: Type.Integer({ minimum: 0 }),
+    openedAt: Type.Optional(instant()),
+    revokedAt: Type.Optional(instant()),
+    /** The address, told once, when it is made. */
+    address: Type.Optional(Type.String()),
+  },
+  'Link',
+);
+export type Link = Static<typeof Link>;
+
+/** Who asks, as the server knows it. */
+export const Me = closed(
+  {
+    /** By what: at the server's own computer, by a paired device, or not at all. */
+    by: oneOf(['here', 'device', 'nobody'] as const),
+    role: Type.Optional(oneOf(ROLES)),
+    person: Type.Optional(Person),
+    device: Type.Optional(Device),
+    /** How many persons there are: one alone sees nothing of persons. */
+    persons: Type.Integer({ minimum: 0 }),
+    /** The device was taken out of the list. */
+    revoked: Type.Optional(Type.Boolean()),
+    /** The server is open to the house's network; the address there that is to be used. */
+    origin: Type.Optional(Type.String()),
+  },
+  'Me',
+);
+export type Me = Static<typeof Me>;
+
+export const AccessEvent = closed(
+  {
+    at: instant(),
+    what: Type.String(),
+    personId: Type.Optional(id()),
+    device: Type.Optional(Type.String()),
+    more: Type.Optional(Type.String()),
+  },
+  'AccessEvent',
+);
+export type AccessEvent = Static<typeof AccessEvent>;
+
+/** Bodies that are checked, by their names. */
+export const ACCESS_DRAFTS = {
+  PersonDraft,
+  CodeDraft,
+  PairDraft,
+  PassphraseDraft,
+  SignInDraft,
+  TokenDraft,
+  LinkDraft,
+};
+export type AccessDraft = keyof typeof ACCESS_DRAFTS;

@@ -1,0 +1,128 @@
+import type { Request, RequestHandler } from 'express';
+import { mayAs } from '@needlecase/core/model/access';
+import type { Db } from '../db/open.js';
+import { ProblemError } from '../http/problem.js';
+import type { Store } from '../store/store.js';
+import { personOf, type Caller } from './caller.js';
+import { keepSecret, secretOf } from './cookie.js';
+import { Devices } from './devices.js';
+import { AccessEvents } from './events.js';
+import { Links, Tokens } from './given.js';
+import { hostOf, isLoopbackName } from './names.js';
+import { ROWS, type Row } from './rows.js';
+
+/** What is told of a request that another computer handed on. */
+const HANDED_ON = [
+  'forwarded',
+  'x-forwarded-for',
+  'x-forwarded-host',
+  'x-forwarded-proto',
+  'x-real-ip',
+  'via',
+];
+
+/** Knows who asks, and what they may. */
+export class Access {
+  readonly devices: Devices;
+  readonly tokens: Tokens;
+  readonly links: Links;
+  readonly events: AccessEvents;
+  readonly #callers = new WeakMap<Request, Caller>();
+
+  constructor(
+    db: Db,
+    private readonly store: Store,
+  ) {
+    this.devices = new Devices(db);
+    this.tokens = new Tokens(db);
+    this.links = new Links(db);
+    this.events = new AccessEvents(db);
+  }
+
+  callerOf(request: Request): Caller {
+    let caller = this.#callers.get(request);
+    if (!caller) this.#callers.set(request, (caller = this.#callerOf(request)));
+    return caller;
+  }
+
+  #callerOf(request: Request): Caller {
+    const [scheme, token] = (request.get('Authorization') ?? '').split(' ');
+    if (scheme?.toLowerCase() === 'bearer' && token) {
+      const known = this.tokens.bySecret(token);
+      return known ? { by: 'token', scopes: known.scopes } : { by: 'nobody' };
+    }
+    const secret = secretOf(request);
+    const device = secret === undefined ? undefined : this.devices.bySecret(secret);
+    if (device) {
+      const person = this.store.persons.get(device.personId);
+      if (device.revokedAt !== null || !person) return { by: 'revoked', device };
+      return { by: 'device', role: person.role, person, device };
+    }
+    const persons = this.store.persons.list();
+    if (persons.length > 1 || !isHere(request)) return { by: 'nobody' };
+    return { by: 'here', role: 'keeper', ...(persons[0] ? { person: persons[0] } : {}) };
+  }
+
+  /**
+   * @param key of a row, such as `get /api/v1/bench`
+   * @returns who asks
+   * @throws 401 where it is not known who asks, 403 where they may not
+   */
+  admit(key: string, request: Request): Caller {
+    const row = ROWS[key];
+    if (!row) throw new Error(`Nobody has said who may ask for ${key}.`);
+    const caller = this.callerOf(request);
+    if (row.from === 'everybody' || this.#may(row, caller, request)) return caller;
+    if (caller.by === 'nobody' || caller.by === 'revoked') throw notIn(caller);
+    throw new ProblemError(403, 'This is not yours to do.', {
+      detail:
+        caller.by === 'token'
+          ? 'The token was made for something else.'
+          : 'Nothing was stored. Somebody who keeps this house can do it, or let you.',
+    });
+  }
+
+  #may(row: Row, caller: Caller, request: Request): boolean {
+    if (caller.by === 'token') return row.scope !== undefined && caller.scopes.includes(row.scope);
+    if (caller.by !== 'here' && caller.by !== 'device') return false;
+    if (row.from !== 'everybody' && mayAs(caller.role, row.from)) return true;
+    const { id } = request.params as { id?: string };
+    const body: unknown = request.body;
+    const personId = personOf(caller)?.id;
+    return row.besides?.({ store: this.store, id: id?.toLowerCase(), body, personId }) ?? false;
+  }
+
+  /** A device that is used lives on: it is noted, and its cookie made to last anew. */
+  livesOn: RequestHandler = (request, response, next) => {
+    const caller = this.callerOf(request);
+    if (caller.by === 'device' && this.devices.seen(caller.device)) {
+      keepSecret(request, response, secretOf(request)!);
+    }
+    next();
+  };
+
+  forgetOld(): void {
+    this.devices.forgetOld();
+    this.links.forgetOld();
+    this.events.forgetOld();
+  }
+}
+
+const notIn = (caller: Caller): ProblemError =>
+  caller.by === 'revoked'
+    ? new ProblemError(401, 'This device was taken out of the list.', {
+        detail: 'What you noted stays on it. Somebody who keeps this house can let it in again.',
+      })
+    : new ProblemError(401, 'This device is not paired yet.', {
+        detail: 'What you noted stays on it. Pair it with a code from House > Phones.',
+      });
+
+/** Whether a request comes from a program on this very computer, asked by the computer's own name. */
+export function isHere(request: Request): boolean {
+  const from = request.socket.remoteAddress ?? '';
+  return (
+    /^(::ffff:)?127\.|^::1$/.test(from) &&
+    isLoopbackName(hostOf(request.get('Host'))) &&
+    HANDED_ON.every((name) => request.get(name) === undefined)
+  );
+}

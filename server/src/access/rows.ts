@@ -1,0 +1,141 @@
+import { INSTRUMENTS, type Instrument } from '@needlecase/core';
+import type { Role, Scope } from '@needlecase/core/model/access';
+import type { Store } from '../store/store.js';
+
+/** What is known of a request whose right is in question. */
+export interface Asked {
+  store: Store;
+  /** Of the thing in the address. */
+  id: string | undefined;
+  body: unknown;
+  personId: string | undefined;
+}
+
+/** Who may ask for an address of the API. */
+export interface Row {
+  /** The least role; everybody, paired or not, where it says so. */
+  from: Role | 'everybody';
+  /** What tokens with this scope may ask, too. */
+  scope?: Scope;
+  /** What somebody with less may ask all the same. */
+  besides?: (asked: Asked) => boolean;
+}
+
+const everybody: Row = { from: 'everybody' };
+const guest: Row = { from: 'guest' };
+const helper: Row = { from: 'helper' };
+const keeper: Row = { from: 'keeper' };
+
+const kindOf = (body: unknown): unknown => (body as { kind?: unknown } | undefined)?.kind;
+
+/** A guest counts loads. */
+const loads: Row = { from: 'helper', besides: ({ body }) => kindOf(body) === 'load' };
+
+/** And takes back what was counted by themselves. */
+const ownLoads: Row = {
+  from: 'helper',
+  besides: ({ store, id, personId }) => {
+    const entry = id === undefined ? undefined : store.entries.get(id);
+    return entry?.kind === 'load' && personId !== undefined && entry.author === personId;
+  },
+};
+
+/** A guest reports trouble: a case that is not there yet. */
+const newCases: Row = {
+  from: 'helper',
+  besides: ({ store, body }) => {
+    const { id } = (body ?? {}) as { id?: unknown };
+    return typeof id === 'string' && store.cases.get(id.toLowerCase()) === undefined;
+  },
+};
+
+/**
+ * The table of who may ask for what: one row for each address, none without. What changes how the house is set up,
+ * or tells all of it, is the keepers'.
+ */
+export const ROWS: Readonly<Record<string, Row>> = {
+  'get /api/v1/health': everybody,
+  'get /api/v1/me': everybody,
+  'post /api/v1/pair': everybody,
+  'post /api/v1/sign-in': everybody,
+  'post /api/v1/sign-out': everybody,
+
+  'get /api/openapi.json': guest,
+  'get /api/v1/changes': guest,
+  'get /api/v1/household': guest,
+  'get /api/v1/machines': guest,
+  'get /api/v1/machines/{id}': guest,
+  'get /api/v1/machines/{id}/line': guest,
+  'get /api/v1/machines/{id}/trouble': guest,
+  'get /api/v1/bench': guest,
+  'get /api/v1/code-sheets': guest,
+  'get /api/v1/code-sheet.schema.json': guest,
+  'post /api/v1/trouble/suspects': guest,
+  ...Object.fromEntries(
+    INSTRUMENTS.map(({ name, api }: Instrument) => [
+      `post /api/v1/instruments/${api ?? name}`,
+      guest,
+    ]),
+  ),
+  'get /api/v1/persons': guest,
+
+  'get /api/v1/entries': { ...helper, scope: 'entries:read' },
+  'post /api/v1/entries': loads,
+  'post /api/v1/entries/{id}/undo': ownLoads,
+  'post /api/v1/entries/{id}/restore': ownLoads,
+  'post /api/v1/entries/{id}/revision': helper,
+  'get /api/v1/cases': helper,
+  'get /api/v1/cases/{id}': helper,
+  'post /api/v1/cases': newCases,
+  'get /api/v1/cases/{id}/summary.pdf': helper,
+  'get /api/v1/machines/{id}/record.pdf': helper,
+  'get /api/v1/runs': helper,
+  'post /api/v1/runs': helper,
+  'get /api/v1/runs/{id}': helper,
+  'patch /api/v1/runs/{id}': helper,
+  'post /api/v1/runs/{id}/finish': helper,
+  'post /api/v1/runs/{id}/undo': helper,
+  'get /api/v1/runs/{id}/visit.pdf': helper,
+  'put /api/v1/photos/{id}': helper,
+  'get /api/v1/photos/{id}': helper,
+  'get /api/v1/supplies': helper,
+  'get /api/v1/schools': helper,
+  'get /api/v1/vent-runs': helper,
+  'post /api/v1/vent-runs': helper,
+  'put /api/v1/vent-runs/{id}': helper,
+  'delete /api/v1/vent-runs/{id}': helper,
+  'get /api/v1/backups': helper,
+
+  'post /api/v1/setup': keeper,
+  'put /api/v1/household': keeper,
+  'post /api/v1/machines': keeper,
+  'put /api/v1/machines/{id}': keeper,
+  'post /api/v1/supplies': keeper,
+  'put /api/v1/supplies/{id}': keeper,
+  'post /api/v1/code-sheets': keeper,
+  'put /api/v1/code-sheets/{id}': keeper,
+  'delete /api/v1/code-sheets/{id}': keeper,
+  'post /api/v1/backups': keeper,
+  'get /api/v1/backup.zip': keeper,
+  'post /api/v1/backups/look': keeper,
+  'post /api/v1/backups/pick': keeper,
+  'post /api/v1/restore': keeper,
+  'post /api/v1/persons': keeper,
+  'put /api/v1/persons/{id}': keeper,
+  'delete /api/v1/persons/{id}': keeper,
+  'put /api/v1/persons/{id}/passphrase': {
+    from: 'keeper',
+    besides: ({ id, personId }) => id === personId,
+  },
+  'delete /api/v1/persons/{id}/passphrase': keeper,
+  'post /api/v1/codes': keeper,
+  'get /api/v1/devices': keeper,
+  'delete /api/v1/devices/{id}': keeper,
+  'get /api/v1/tokens': keeper,
+  'post /api/v1/tokens': keeper,
+  'delete /api/v1/tokens/{id}': keeper,
+  'get /api/v1/links': keeper,
+  'post /api/v1/links': keeper,
+  'delete /api/v1/links/{id}': keeper,
+  'get /api/v1/access-events': keeper,
+};
