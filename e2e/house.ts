@@ -1,6 +1,8 @@
 import { test as base, expect, type Page } from '@playwright/test';
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
 import { copyFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -15,21 +17,31 @@ export class House {
   #port = '0';
   address = '';
 
-  constructor(readonly file: string) {}
+  /** The code that it shows at its start where it is open to the network. */
+  code = '';
+
+  /** @param env what is set beside; open to the network where HOST says so */
+  constructor(
+    readonly file: string,
+    readonly env: Record<string, string> = {},
+  ) {}
 
   async start(): Promise<void> {
     this.#process = spawn(process.execPath, [at('../server/dist/main.js')], {
-      env: { ...process.env, NEEDLECASE_DB: this.file, PORT: this.#port },
+      env: { ...process.env, NEEDLECASE_DB: this.file, PORT: this.#port, ...this.env },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
-    this.address = await new Promise((found) => {
-      this.#process!.stdout!.on('data', (text: Buffer) => {
-        const match = /http:\/\/\S+:(\d+)\//.exec(String(text));
-        if (!match) return;
-        this.#port = match[1]!;
-        found(match[0]);
+    const told = this.env['HOST'] ? /In the house it is at/ : /\n/;
+    let text = '';
+    await new Promise<void>((done) => {
+      this.#process!.stdout!.on('data', (more: Buffer) => {
+        text += String(more);
+        this.code = /within a day: (\S+)/.exec(text)?.[1] ?? this.code;
+        if (told.test(text)) done();
       });
     });
+    this.#port = /http:\/\/\S+:(\d+)\//.exec(text)![1]!;
+    this.address = `http://127.0.0.1:${this.#port}/`;
   }
 
   /** Ends the process at once, as a crash would. */
@@ -59,11 +71,46 @@ export class House {
   }
 }
 
+/** A house on the network, and the addresses that other devices know it by. */
+export interface OpenHouse {
+  house: House;
+  /** Over plain http. */
+  plain: string;
+  /** Over https. */
+  safe: string;
+}
+
+/** A port that nobody listens at. */
+async function freePort(): Promise<number> {
+  const server = createServer().listen(0);
+  await once(server, 'listening');
+  const { port } = server.address() as AddressInfo;
+  server.close();
+  await once(server, 'close');
+  return port;
+}
+
+/** A house on the home network as `house.test`, on a data file. */
+export async function onNetwork(file: string): Promise<OpenHouse> {
+  const [port, tls] = [await freePort(), await freePort()];
+  const house = new House(file, {
+    HOST: '0.0.0.0',
+    PORT: String(port),
+    NEEDLECASE_TLS_PORT: String(tls),
+    NEEDLECASE_ORIGIN: `https://house.test:${tls}`,
+    NEEDLECASE_NAME: 'off',
+  });
+  await house.start();
+  return { house, plain: `http://house.test:${port}/`, safe: `https://house.test:${tls}/` };
+}
+
 interface Fixtures {
   /** A server on an empty file. */
   empty: House;
   /** A server on a fresh copy of the demo household. */
   demo: House;
+  /** The demo household, open to the home network under a name that is not the machine's own. */
+  open: OpenHouse;
   /** What the page asked of other origins, and what it complained of. */
   watched: { foreign: string[]; complaints: string[] };
 }
@@ -96,6 +143,14 @@ export const test = base.extend<Fixtures>({
     await use(house);
     await house.kill();
   },
+  // eslint-disable-next-line no-empty-pattern
+  open: async ({}, use) => {
+    const file = join(scratch, `open-${++files}.sqlite`);
+    copyFileSync(demoFile(), file);
+    const open = await onNetwork(file);
+    await use(open);
+    await open.house.kill();
+  },
   watched: async ({ page }, use) => {
     const watched = { foreign: [] as string[], complaints: [] as string[] };
     page.on('request', (request) => {
@@ -121,6 +176,13 @@ export interface Named {
 export async function machineCalled(house: House, name: string): Promise<Named> {
   const machines = await house.api<Named[]>('machines');
   return machines.find((machine) => machine.name === name)!;
+}
+
+/** Lets a page's device in by a code. */
+export async function pair(page: Page, address: string, code: string): Promise<void> {
+  await page.goto(`${address}pair#${code}`);
+  await page.getByRole('button', { name: 'Let it in' }).click();
+  await page.waitForURL(address);
 }
 
 /** Waits until nothing says that it is being read. */

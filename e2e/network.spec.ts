@@ -1,15 +1,14 @@
 import type { BenchView, Entry } from '@needlecase/core';
-import { expect, goTo, machineCalled, test } from './house.js';
+import { expect, goTo, machineCalled, pair, test } from './house.js';
 
 /* A phone on the home network, over http: no secure context, and everything that counts works all the same. */
 
 test('under the name of the house a load is counted, a visit begun and finished', async ({
   page,
-  demo,
+  open: { house: demo, plain: address },
   watched,
 }) => {
-  const address = demo.address.replace('127.0.0.1', 'house.test');
-  await page.goto(address);
+  await pair(page, address, demo.code);
   expect(await page.evaluate(() => isSecureContext)).toBe(false);
 
   const { id: machineId } = await machineCalled(demo, 'Cellar washer');
@@ -39,9 +38,12 @@ test('under the name of the house a load is counted, a visit begun and finished'
   expect(watched.complaints).toEqual([]);
 });
 
-test('what plain http takes away is said once, and no more', async ({ page, demo }) => {
+test('what plain http takes away is said once, and no more', async ({
+  page,
+  open: { house: demo, plain },
+}) => {
   const said = page.getByText(/Opened over plain http/);
-  await page.goto(demo.address.replace('127.0.0.1', 'house.test'));
+  await pair(page, plain, demo.code);
   await expect(said).toBeVisible();
   await page.getByRole('button', { name: 'I see' }).click();
   await expect(said).toHaveCount(0);

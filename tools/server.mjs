@@ -33,6 +33,11 @@ await build({
     'piscina',
     'yazl',
     'yauzl',
+    'express-rate-limit',
+    'multicast-dns',
+    'qrcode',
+    'reflect-metadata',
+    '@peculiar/x509',
   ],
   logLevel: 'warning',
 });

@@ -8,6 +8,7 @@ import type { Logger } from 'pino';
 import { Access } from './access/access.js';
 import { ownNamesOnly, ownOriginOnly } from './access/guard.js';
 import { fewTries } from './access/limits.js';
+import { servePhonePage } from './access/phone-page.js';
 import type { Reach } from './access/reach.js';
 import { BackupKeeper, type Keeping } from './backup/keeper.js';
 import { Changes, EVENT_STREAM } from './http/changes.js';
@@ -120,6 +121,7 @@ export function makeApp(
   app.use('/api', forHousehold(store), withRevision(changes));
   for (const route of routes) mount(app, route, store, access);
   app.use('/api', notDone(routes));
+  servePhonePage(app, reach);
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(problems);
   return { express: app, store, changes, backups, days, access, routes };

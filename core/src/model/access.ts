@@ -88,6 +88,8 @@ export const PairingCode = closed(
     /** The page that a phone opens: over plain http, where the certificate is got; and the one that pairs. */
     phone: Type.String(),
     pair: Type.String(),
+    /** The fingerprint of the household's certificate, in words. */
+    words: Type.Optional(Type.String()),
   },
   'PairingCode',
 );

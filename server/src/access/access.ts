@@ -1,5 +1,5 @@
 import type { Request, RequestHandler } from 'express';
-import { mayAs } from '@needlecase/core/model/access';
+import { mayAs, type Person } from '@needlecase/core/model/access';
 import type { Db } from '../db/open.js';
 import { ProblemError } from '../http/problem.js';
 import type { Store } from '../store/store.js';
@@ -8,18 +8,8 @@ import { keepSecret, secretOf } from './cookie.js';
 import { Devices } from './devices.js';
 import { AccessEvents } from './events.js';
 import { Links, Tokens } from './given.js';
-import { hostOf, isLoopbackName } from './names.js';
+import { isHere } from './here.js';
 import { ROWS, type Row } from './rows.js';
-
-/** What is told of a request that another computer handed on. */
-const HANDED_ON = [
-  'forwarded',
-  'x-forwarded-for',
-  'x-forwarded-host',
-  'x-forwarded-proto',
-  'x-real-ip',
-  'via',
-];
 
 /** Knows who asks, and what they may. */
 export class Access {
@@ -92,6 +82,11 @@ export class Access {
     return row.besides?.({ store: this.store, id: id?.toLowerCase(), body, personId }) ?? false;
   }
 
+  /** The first person, where none was named yet: one alone sees nothing of it. */
+  firstKeeper(): Person {
+    return this.store.persons.create({ name: 'Keeper', thread: 'indigo', role: 'keeper' });
+  }
+
   /** A device that is used lives on: it is noted, and its cookie made to last anew. */
   livesOn: RequestHandler = (request, response, next) => {
     const caller = this.callerOf(request);
@@ -116,13 +111,3 @@ const notIn = (caller: Caller): ProblemError =>
     : new ProblemError(401, 'This device is not paired yet.', {
         detail: 'What you noted stays on it. Pair it with a code from House > Phones.',
       });
-
-/** Whether a request comes from a program on this very computer, asked by the computer's own name. */
-export function isHere(request: Request): boolean {
-  const from = request.socket.remoteAddress ?? '';
-  return (
-    /^(::ffff:)?127\.|^::1$/.test(from) &&
-    isLoopbackName(hostOf(request.get('Host'))) &&
-    HANDED_ON.every((name) => request.get(name) === undefined)
-  );
-}

@@ -1,5 +1,6 @@
 import type { Request, Response } from 'express';
 import { lifeOf } from './devices.js';
+import { isHere } from './here.js';
 
 /*
  * A device's secret lies in a cookie that no script reads and no other site sends. Over https a browser takes it
@@ -27,7 +28,7 @@ export function keepSecret(request: Request, response: Response, secret: string)
   const { secure } = request;
   response.cookie(secure ? STRONG : WEAK, secret, {
     ...options(secure),
-    maxAge: lifeOf(!secure),
+    maxAge: lifeOf(!secure && !isHere(request)),
   });
 }
 

@@ -26,9 +26,9 @@ export class Devices {
   ) {}
 
   /** A new code for a person; whatever code was there for this one is void. */
-  newCode(personId: string): { code: string; until: number } {
+  newCode(personId: string, life = CODE_LIFE_MS): { code: string; until: number } {
     const code = newCode();
-    const until = this.now() + CODE_LIFE_MS;
+    const until = this.now() + life;
     this.db.delete(pairingCodes).where(lt(pairingCodes.until, this.now())).run();
     this.db.delete(pairingCodes).where(eq(pairingCodes.personId, personId)).run();
     this.db

@@ -97,7 +97,9 @@ describe('a code', () => {
 
 describe('a device', () => {
   it('has its secret in a cookie that no script reads and no other site sends; of it a digest is kept', async () => {
-    const answer = await pair(await newCode()).expect(200);
+    const answer = await pair(await newCode())
+      .set('Host', 'needlecase.local')
+      .expect(200);
     const [cookie] = answer.headers['set-cookie'] as unknown as string[];
     expect(cookie).toMatch(
       /^needlecase-weak=[\w-]{43}; Max-Age=2592000; Path=\/; .*HttpOnly; SameSite=Strict$/,

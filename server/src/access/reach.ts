@@ -10,6 +10,8 @@ export interface Reach {
   origin?: string;
   /** Open to the house's network, not to this computer alone. */
   open: boolean;
+  /** The household's authority, as PEM, where https is spoken by it. */
+  authority?: string;
 }
 
 const inUrl = (address: string): string => (address.includes(':') ? `[${address}]` : address);
@@ -22,12 +24,9 @@ export function houseOrigin({ origin, open, port, tlsPort }: Reach): string | un
   return tlsPort ? `https://${inUrl(address)}:${tlsPort}` : `http://${inUrl(address)}:${port}`;
 }
 
-/** Where a phone begins: over plain http, where the certificate is got. */
+/** Where a phone begins: over plain http, where the certificate is got; where none is needed, where it is paired. */
 export function phonePage(reach: Reach): string | undefined {
-  const [address] = reach.open ? privateAddresses() : [];
-  if (reach.tlsPort && address && !reach.origin) {
-    return `http://${inUrl(address)}:${reach.port}/phone`;
-  }
   const origin = houseOrigin(reach);
-  return origin && `${origin}/pair`;
+  if (!origin || !reach.authority) return origin && `${origin}/pair`;
+  return `http://${new URL(origin).hostname}:${reach.port}/phone`;
 }

@@ -10,9 +10,9 @@ import { stat } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import type { Static, TSchema } from 'typebox';
 import { isOnDisk, type Answer, type FileOnDisk } from './answer.js';
-import { isHere } from '../access/access.js';
 import type { Caller } from '../access/caller.js';
 import { forgetSecret, keepSecret } from '../access/cookie.js';
+import { isHere } from '../access/here.js';
 import { mustBeRight, ProblemError } from './problem.js';
 
 /** What a route is told about a request, already checked. */
@@ -24,8 +24,6 @@ export interface Ask<Body = unknown, Query = unknown> {
   version: number;
   /** Who asks. */
   caller: Caller;
-  /** Over https. */
-  secure: boolean;
   /** Nobody reads on the way: over https, or at the server's own computer. */
   safe: boolean;
   /** The address that was asked, without a path. */
@@ -214,7 +212,6 @@ function read(route: Route, request: Request, caller: Caller): Ask {
       : ((streams ? request : request.body) as unknown),
     version: route.guarded ? versionOf(request) : 0,
     caller,
-    secure: request.secure,
     safe: request.secure || isHere(request),
     host: `${request.protocol}://${request.headers.host}`,
   };

@@ -22,6 +22,7 @@ import type { Access } from '../access/access.js';
 import { personOf, type Caller } from '../access/caller.js';
 import { toDevice, type DeviceRow } from '../access/devices.js';
 import { digestOfPassphrase, isPassphrase } from '../access/passphrase.js';
+import { inWords } from '../access/phone-page.js';
 import { houseOrigin, phonePage, type Reach } from '../access/reach.js';
 import type { Changes } from '../http/changes.js';
 import { invalid, notFound, ProblemError } from '../http/problem.js';
@@ -33,8 +34,6 @@ const reads = (name: AccessDraft) => ({
   schema: ACCESS_DRAFTS[name],
   check: (body: unknown) => checkAccess(name, body),
 });
-
-const FIRST: PersonDraft = { name: 'Keeper', thread: 'indigo', role: 'keeper' };
 
 /** Persons, their devices, and whatever else lets in. None of it is kept for retries: it holds secrets. */
 export function accessRoutes(
@@ -52,7 +51,7 @@ export function accessRoutes(
     store.changed({ topic: 'household' });
     return what;
   };
-  const someone = (): Person => store.persons.list()[0] ?? store.persons.create(FIRST);
+  const someone = (): Person => store.persons.list()[0] ?? access.firstKeeper();
   const byWhom = ({ caller }: Ask) => {
     const personId = personOf(caller)?.id;
     return {
@@ -94,7 +93,7 @@ export function accessRoutes(
       summary: 'Pair a device by a code',
       reads: reads('PairDraft'),
       answers: Me,
-      handle: async ({ body, secure }) => {
+      handle: async ({ body, safe }) => {
         const { code, device: name } = body as PairDraft;
         return orRefused(
           store.write(() => {
@@ -111,7 +110,7 @@ export function accessRoutes(
                 ]),
               };
             }
-            const { device, secret } = access.devices.pair(person.id, name, !secure);
+            const { device, secret } = access.devices.pair(person.id, name, !safe);
             access.events.note('paired', { personId: person.id, device: name });
             return { answer: { body: me(store, asDevice(person, device), reach()), secret } };
           }),
@@ -190,11 +189,7 @@ export function accessRoutes(
           const person = told(store.persons.create(draft));
           access.events.note('person added', { ...byWhom(ask), more: person.name });
           if (ask.caller.by !== 'here' || !keeper) return { status: 201, body: person };
-          const { secret } = access.devices.pair(
-            keeper.id,
-            'The server’s own computer',
-            !ask.secure,
-          );
+          const { secret } = access.devices.pair(keeper.id, 'The server’s own computer', !ask.safe);
           access.events.note('paired', {
             personId: keeper.id,
             device: 'The server’s own computer',
@@ -451,7 +446,8 @@ function toCode(
     code,
     personId: person.id,
     until: new Date(until).toISOString(),
-    phone: phonePage(reach) ?? `${host}/pair`,
+    phone: `${phonePage(reach) ?? `${host}/pair`}#${code}`,
+    ...(reach.authority ? { words: inWords(reach.authority) } : {}),
     pair: `${origin}/pair#${code}`,
   };
 }

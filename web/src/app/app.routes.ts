@@ -85,6 +85,17 @@ export const routes: Routes = [
     loadComponent: () => import('./house/backup.component').then((m) => m.BackupComponent),
   },
   {
+    path: 'house/phones',
+    title: title('Phones and people'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./access/phones.component').then((m) => m.PhonesComponent),
+  },
+  {
+    path: 'pair',
+    title: title('Let this device in'),
+    loadComponent: () => import('./access/pair.component').then((m) => m.PairComponent),
+  },
+  {
     path: 'start/backup',
     title: title('From a backup'),
     canActivate: [hasNoHousehold],

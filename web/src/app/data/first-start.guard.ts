@@ -4,6 +4,9 @@ import { catchError, map, of } from 'rxjs';
 import { type ApiProblem } from './api.service';
 import { HouseholdService } from './household.service';
 
+/** The device is not paired, or was taken out. */
+const NOT_IN = 401;
+
 /** Sends an empty file to the first start. */
 export const hasHousehold: CanActivateFn = () => {
   const router = inject(Router);
@@ -11,7 +14,13 @@ export const hasHousehold: CanActivateFn = () => {
     .exists()
     .pipe(
       map((there) => there || router.createUrlTree(['/start'])),
-      catchError((problem: ApiProblem) => of(problem.unreachable || problem.status >= 500)),
+      catchError((problem: ApiProblem) =>
+        of(
+          problem.status === NOT_IN
+            ? router.createUrlTree(['/pair'])
+            : problem.unreachable || problem.status >= 500,
+        ),
+      ),
     );
 };
 
@@ -21,6 +30,8 @@ export const hasNoHousehold: CanActivateFn = () => {
     .exists()
     .pipe(
       map((there) => !there || router.createUrlTree(['/'])),
-      catchError(() => of(true)),
+      catchError((problem: ApiProblem) =>
+        of(problem.status === NOT_IN ? router.createUrlTree(['/pair']) : true),
+      ),
     );
 };

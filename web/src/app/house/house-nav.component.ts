@@ -73,6 +73,7 @@ export class HouseNavComponent {
     { path: '/house/schools', name: 'How often: the rhythms' },
     { path: '/house/supplies', name: 'Supplies' },
     { path: '/house/codes', name: 'Display codes' },
+    { path: '/house/phones', name: 'Phones and people' },
     { path: '/house/backup', name: 'Backup' },
   ];
 }

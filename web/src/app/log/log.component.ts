@@ -15,7 +15,9 @@ import {
   type Entry,
   type EntryKind,
 } from '@needlecase/core';
-import { combineLatest, debounceTime, map, startWith } from 'rxjs';
+import type { Person } from '@needlecase/core/model/access';
+import { catchError, combineLatest, debounceTime, map, of, startWith } from 'rxjs';
+import { AccessService } from '../data/access.service';
 import type { ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService } from '../data/entries.service';
@@ -24,13 +26,15 @@ import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { PhotosComponent } from '../shared/photos.component';
 import { SelectComponent } from '../shared/select.component';
+import { WhoComponent } from '../shared/who.component';
 
 const PAGE = 60;
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /** Everything that happened, newest first. */
 @Component({
   selector: 'nc-log',
-  imports: [PhotosComponent, SelectComponent],
+  imports: [PhotosComponent, SelectComponent, WhoComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './log.component.html',
   styleUrl: './log.component.scss',
@@ -49,6 +53,9 @@ export class LogComponent {
 
   readonly #household = inject(HouseholdService);
   protected readonly machines = toSignal(this.#household.machines(), { initialValue: [] });
+  readonly #persons = toSignal(inject(AccessService).persons$.pipe(catchError(() => of([]))), {
+    initialValue: [],
+  });
   readonly #zone = toSignal(this.#household.household().pipe(map(({ zone }) => zone)), {
     initialValue: 'UTC',
   });
@@ -71,6 +78,15 @@ export class LogComponent {
   protected readonly kinds = [undefined, ...ENTRY_KINDS.filter((kind) => kind !== 'undone')];
   protected readonly sayKind = (kind: string | undefined): string =>
     ENTRY_KINDS.includes(kind as EntryKind) ? kindOfEntry(kind as EntryKind).label : 'Everything';
+
+  /** Who did it, where that is anything to tell: one person alone sees nothing of it. */
+  protected by({ author }: Entry): { person?: Person; said?: string } {
+    const persons = this.#persons();
+    const person = persons.find(({ id }) => id === author);
+    if (person) return persons.length > 1 ? { person } : {};
+    if (author === 'household') return {};
+    return { said: UUID.test(author) ? 'somebody no longer here' : author };
+  }
 
   readonly #shown = signal<Entry[]>([]);
   protected readonly next = signal<string | undefined>(undefined);

@@ -1,0 +1,191 @@
+import { wordlist } from '@scure/bip39/wordlists/english.js';
+import { createHash } from 'node:crypto';
+import type { Express, Request } from 'express';
+import { readCertificate } from './authority.js';
+import { hostOf } from './names.js';
+import type { Reach } from './reach.js';
+
+const WORDS = 6;
+const BITS_A_WORD = 11;
+
+/** The first 66 bits of a certificate's SHA-256 fingerprint as six words, to be held against those on another screen. */
+export function inWords(pem: string): string {
+  const digest = createHash('sha256').update(readCertificate(pem).der).digest();
+  const bits = BigInt(`0x${digest.toString('hex')}`);
+  const words = Array.from({ length: WORDS }, (_, i) => {
+    const place = 256 - BITS_A_WORD * (i + 1);
+    return wordlist[Number((bits >> BigInt(place)) & 2047n)]!;
+  });
+  return words.join(' ');
+}
+
+const AUTHORITY = '/phone/needlecase.crt';
+
+/** The https address of this server, by the name that was asked. */
+const safeAddress = (request: Request, { origin, tlsPort }: Reach): string | undefined => {
+  if (origin?.startsWith('https:')) return origin;
+  return tlsPort ? `https://${hostOf(request.headers.host)}:${tlsPort}` : undefined;
+};
+
+/** The page that a phone begins with, also over plain http: the certificate, how it is put in, whether it holds. */
+export function servePhonePage(app: Express, reach: () => Reach): void {
+  app.get('/phone', (request, response) => {
+    const known = reach();
+    const safe = safeAddress(request, known);
+    response.set({
+      'Cache-Control': 'no-store',
+      'X-Robots-Tag': 'noindex',
+      'Content-Security-Policy': [
+        "default-src 'none'",
+        "script-src 'self'",
+        "style-src 'unsafe-inline'",
+        "img-src 'self'",
+        `connect-src 'self' ${safe ?? ''}`,
+        "base-uri 'none'",
+        "form-action 'none'",
+        "frame-ancestors 'none'",
+      ].join('; '),
+    });
+    response.type('html').send(page(safe, known.authority && inWords(known.authority)));
+  });
+  app.get('/phone/try.js', (_request, response) => {
+    response.type('js').set('Cache-Control', 'no-cache').send(SCRIPT);
+  });
+  app.get(AUTHORITY, (_request, response, next) => {
+    const { authority } = reach();
+    if (!authority) return next();
+    response
+      .type('application/x-x509-ca-cert')
+      .set('Cache-Control', 'no-store')
+      .attachment('needlecase.crt')
+      .send(readCertificate(authority).der);
+  });
+}
+
+const SCRIPT = `const safe = document.body.dataset.safe;
+const code = location.hash;
+const at = (id) => document.getElementById(id);
+const show = (id, on) => { const one = at(id); if (one) one.hidden = !on; };
+for (const link of document.querySelectorAll('a[data-pair]')) link.href += code;
+async function attempt(asked) {
+  if (!safe) return;
+  show('trying', true);
+  show('not-yet', false);
+  try {
+    await fetch(safe + '/api/v1/health', { mode: 'no-cors', cache: 'no-store' });
+    show('holds', true);
+    show('steps', false);
+    if (asked) location.href = safe + '/pair' + code;
+  } catch {
+    show('not-yet', asked);
+  }
+  show('trying', false);
+}
+at('try')?.addEventListener('click', () => void attempt(true));
+void attempt(false);
+`;
+
+const STYLE = `
+:root { color-scheme: light dark; --linen: #f4eee2; --face: #fcf9f2; --ink: #222a55; --soft: #484f75; --seam: #a99d83; --water: #0b6163; }
+@media (prefers-color-scheme: dark) { :root { --linen: #161929; --face: #1f2338; --ink: #e9e4d6; --soft: #bdb9cb; --seam: #6a6a80; --water: #6fc7c4; } }
+* { box-sizing: border-box; }
+body { margin: 0; background: var(--linen); color: var(--ink); font: 1.06rem/1.5 system-ui, sans-serif; }
+main { max-width: 38rem; margin: 0 auto; padding: 1.2rem clamp(1rem, 4vw, 2rem) 3rem; }
+h1 { font-size: 1.5rem; line-height: 1.2; margin: 0 0 .4rem; padding-bottom: .7rem; border-bottom: 2px dashed var(--seam); }
+h2 { font-size: 1.12rem; margin: 1.6rem 0 .4rem; }
+p { margin: .4rem 0 .8rem; }
+a, summary { color: inherit; }
+.button { display: inline-flex; align-items: center; min-height: 48px; padding: .4rem 1.3rem; border-radius: 2rem; border: 2px solid var(--ink); background: var(--ink); color: var(--linen); font: inherit; font-weight: 600; text-decoration: none; cursor: pointer; }
+.plain { background: transparent; color: var(--ink); border-color: var(--seam); }
+.words { display: block; margin: .5rem 0; padding: .6rem .8rem; background: var(--face); border-left: 4px solid var(--water); font-weight: 600; letter-spacing: .01em; overflow-wrap: anywhere; }
+details { border-bottom: 1px dashed var(--seam); }
+summary { min-height: 48px; display: flex; align-items: center; gap: .6rem; cursor: pointer; font-weight: 600; list-style: none; }
+summary::before { content: '+'; width: 1ch; color: var(--soft); } details[open] summary::before { content: '\\2013'; }
+ol { margin: 0 0 1rem; padding-left: 1.4rem; } li { margin: .25rem 0; }
+.said { color: var(--soft); } [hidden] { display: none !important; }
+:focus-visible { outline: 3px solid var(--water); outline-offset: 3px; }
+`;
+
+const KINDS: readonly [string, readonly string[]][] = [
+  [
+    'A phone that saves the file, and says no more',
+    [
+      'Open Settings and search there for “certificate”.',
+      'Choose to install a certificate from the phone’s storage, of the kind “CA certificate”. It warns you: that is meant for certificates of strangers.',
+      'Choose the file needlecase.crt.',
+    ],
+  ],
+  [
+    'A phone or tablet that says “profile downloaded”',
+    [
+      'Open Settings: “Profile downloaded” stands near the top. Open it, and install it.',
+      'Then Settings, General, About, Certificate trust settings: turn on full trust for “Needlecase of …”.',
+    ],
+  ],
+  [
+    'A computer',
+    [
+      'Open the browser’s settings and search for “certificates”.',
+      'Under “Authorities”, import needlecase.crt, and let it vouch for websites.',
+    ],
+  ],
+];
+
+const escaped = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
+
+function page(safe: string | undefined, words: string | undefined): string {
+  return `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<title>Needlecase on this phone</title>
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<meta name="robots" content="noindex">
+<link rel="icon" href="/icon.svg" type="image/svg+xml">
+<style>${STYLE}</style>
+</head>
+<body data-safe="${escaped(safe ?? '')}">
+<main>
+<h1>Needlecase on this phone</h1>
+<p>This is your own household’s server. It keeps what is done at your washers and dryers, and tells what is due.</p>
+${safe ? withSafe(safe, words) : WITHOUT}
+</main>
+<script src="/phone/try.js" defer></script>
+</body>
+</html>`;
+}
+
+const WITHOUT = `<p>It is reached over plain http only. Loads, visits, trouble and measuring work; without reception nothing does.</p>
+<p><a class="button" data-pair href="/pair">Go on</a></p>`;
+
+function withSafe(safe: string, words: string | undefined): string {
+  const address = escaped(safe);
+  const steps = KINDS.map(
+    ([kind, todo]) =>
+      `<details><summary>${kind}</summary><ol>${todo.map((one) => `<li>${one}</li>`).join('')}</ol></details>`,
+  ).join('\n');
+  const certificate = words
+    ? `<h2>1. Get the household’s certificate</h2>
+<p>With it this phone knows your server, and nobody else in the network can read along. It can vouch for addresses in a house, and for no site of the internet.</p>
+<p><a class="button" href="${AUTHORITY}">Get the certificate</a></p>
+<p class="said">The same six words stand under House, Phones, on the screen where you began:</p>
+<strong class="words">${words}</strong>
+<h2>2. Put it in</h2>
+${steps}
+<h2>3. Try it</h2>`
+    : '<h2>Try the safe address</h2>';
+  return `<p id="trying" class="said" role="status" hidden>Trying the safe address…</p>
+<section id="holds" hidden>
+<p><strong>The safe address works on this phone.</strong></p>
+<p><a class="button" data-pair href="${address}/pair">Go on</a></p>
+</section>
+<section id="steps">
+${certificate}
+<p><button class="button" id="try" type="button">Try it</button></p>
+<p id="not-yet" role="alert" hidden>This phone does not trust it yet. Look whether each step under 2 was done to its end.</p>
+<h2>Or go on without</h2>
+<p class="said">Over plain http nothing works without reception, the screen goes dark during a visit, and others in the network could read along. You can do this later.</p>
+<p><a class="button plain" data-pair href="/pair">Go on without the certificate</a></p>
+</section>`;
+}

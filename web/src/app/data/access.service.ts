@@ -1,0 +1,107 @@
+import { inject, Injectable } from '@angular/core';
+import type {
+  AccessEvent,
+  Device,
+  Link,
+  LinkDraft,
+  Me,
+  PairDraft,
+  PairingCode,
+  Person,
+  PersonDraft,
+  SignInDraft,
+  Token,
+  TokenDraft,
+} from '@needlecase/core/model/access';
+import { debounceTime, shareReplay, startWith, switchMap, type Observable } from 'rxjs';
+import { ApiService } from './api.service';
+import { ChangesService } from './changes.service';
+
+/** Who is here, who else there is, and what lets them in. */
+@Injectable({ providedIn: 'root' })
+export class AccessService {
+  readonly #api = inject(ApiService);
+  readonly #changes = inject(ChangesService);
+
+  /** Who this device is to the server. */
+  me(): Observable<Me> {
+    return this.#api.get<Me>('me');
+  }
+
+  /** The people of the household, read anew when one changes. */
+  readonly persons$: Observable<Person[]> = this.#changes.of('household').pipe(
+    debounceTime(60),
+    startWith(undefined),
+    switchMap(() => this.#api.get<Person[]>('persons')),
+    shareReplay({ bufferSize: 1, refCount: true }),
+  );
+
+  pair(draft: PairDraft): Observable<Me> {
+    return this.#api.send<Me>('POST', 'pair', draft);
+  }
+
+  signIn(draft: SignInDraft): Observable<Me> {
+    return this.#api.send<Me>('POST', 'sign-in', draft);
+  }
+
+  signOut(): Observable<Me> {
+    return this.#api.send<Me>('POST', 'sign-out', {});
+  }
+
+  /** @param personId whose device is to be paired; one's own where nobody is named */
+  newCode(personId?: string): Observable<PairingCode> {
+    return this.#api.send<PairingCode>('POST', 'codes', personId ? { personId } : {});
+  }
+
+  devices(): Observable<Device[]> {
+    return this.#api.get<Device[]>('devices');
+  }
+
+  takeOut({ id }: Device): Observable<Device[]> {
+    return this.#api.send<Device[]>('DELETE', `devices/${id}`, undefined);
+  }
+
+  addPerson(draft: PersonDraft): Observable<Person> {
+    return this.#api.send<Person>('POST', 'persons', draft);
+  }
+
+  changePerson({ id, version }: Person, draft: PersonDraft): Observable<Person> {
+    return this.#api.send<Person>('PUT', `persons/${id}`, draft, { version });
+  }
+
+  removePerson({ id }: Person): Observable<Person[]> {
+    return this.#api.send<Person[]>('DELETE', `persons/${id}`, undefined);
+  }
+
+  setPassphrase({ id }: Person, passphrase: string): Observable<Person> {
+    return this.#api.send<Person>('PUT', `persons/${id}/passphrase`, { passphrase });
+  }
+
+  links(): Observable<Link[]> {
+    return this.#api.get<Link[]>('links');
+  }
+
+  makeLink(draft: LinkDraft): Observable<Link> {
+    return this.#api.send<Link>('POST', 'links', draft);
+  }
+
+  takeLinkBack({ id }: Link): Observable<Link[]> {
+    return this.#api.send<Link[]>('DELETE', `links/${id}`, undefined);
+  }
+
+  tokens(): Observable<Token[]> {
+    return this.#api.get<Token[]>('tokens');
+  }
+
+  makeToken(draft: TokenDraft): Observable<Token> {
+    return this.#api.send<Token>('POST', 'tokens', draft);
+  }
+
+  takeTokenBack({ id }: Token): Observable<Token[]> {
+    return this.#api.send<Token[]>('DELETE', `tokens/${id}`, undefined);
+  }
+
+  events(): Observable<AccessEvent[]> {
+    return this.#api.get<AccessEvent[]>('access-events');
+  }
+}
