@@ -146,6 +146,22 @@ export function browser({ whole = false } = {}) {
   return path;
 }
 
+/** What the tests hold certificates against, and put them into a browser's store with; of Debian's packages. */
+export function certificateTools() {
+  const missing = Object.entries({ openssl: 'openssl', certutil: 'libnss3-tools' }).filter(
+    ([command]) => spawnSync('which', [command]).status !== 0,
+  );
+  if (missing.length === 0) return;
+  apt(['update', '-qq']);
+  for (const [command, name] of missing) {
+    console.log(`Installing ${command} from Debian’s packages.`);
+    if (!aptInstall(name)) {
+      console.error(`No ${command}: install ${name}.`);
+      process.exit(1);
+    }
+  }
+}
+
 const aptInstall = (name) =>
   apt(['install', '-y', '-qq', '--no-install-recommends', name]).status === 0;
 

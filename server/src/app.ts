@@ -101,6 +101,7 @@ export function makeApp(
   if (log) app.use(requestLog(log));
   app.set('trust proxy', proxies);
   app.use(security(), onlyWhereTrusted, ownNamesOnly(reach().origin));
+  servePhonePage(app, reach);
   // Answers are made anew each time and packed quickly; the application's files are packed well.
   app.use('/api', packed(FAST));
   app.use(packed(WELL));
@@ -121,7 +122,6 @@ export function makeApp(
   app.use('/api', forHousehold(store), withRevision(changes));
   for (const route of routes) mount(app, route, store, access);
   app.use('/api', notDone(routes));
-  servePhonePage(app, reach);
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(problems);
   return { express: app, store, changes, backups, days, access, routes };

@@ -7,6 +7,8 @@ import { readSettings } from './settings.js';
 
 /* Makes a backup: `node backup.js FILE`, of the data file that NEEDLECASE_DB names, also while it is served. */
 
+// What is written here is nobody else's to read.
+process.umask(0o077);
 const [target] = process.argv.slice(2);
 try {
   if (!target) throw new BackupProblem('Name the file to make, such as needlecase.zip.');

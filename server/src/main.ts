@@ -49,6 +49,8 @@ const LIMITS = { headersTimeout: 15_000, requestTimeout: 600_000, keepAliveTimeo
 const LONGEST_END_MS = 4000;
 const MOST_WARMING_MS = 250;
 
+// What is written here is nobody else's to read.
+process.umask(0o077);
 const settings = orEnd(() => readSettings(process.env, process.argv.slice(2)));
 const log = pino({ level: settings.log });
 endOnFaults(log);

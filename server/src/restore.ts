@@ -13,6 +13,8 @@ import { readSettings } from './settings.js';
  * there is backed up first. A server on the file is to be stopped before; or it is done in House > Backup.
  */
 
+// What is written here is nobody else's to read.
+process.umask(0o077);
 const [zip, option] = process.argv.slice(2);
 const how = option === '--merge' ? 'merge' : 'replace';
 try {

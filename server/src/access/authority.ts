@@ -182,8 +182,6 @@ export interface Certificate {
   until: number;
   /** Names and addresses that it holds for; addresses as they are written shortest. */
   names: string[];
-  subject: string;
-  issuer: string;
   der: Buffer;
 }
 
@@ -193,8 +191,13 @@ export function readCertificate(pem: string): Certificate {
   return {
     until: certificate.notAfter.getTime(),
     names: names.map(({ value }) => value),
-    subject: certificate.subject,
-    issuer: certificate.issuer,
     der: Buffer.from(certificate.rawData),
   };
 }
+
+/** Whether a certificate was made by an authority. */
+export const isBy = (pem: string, authority: string): Promise<boolean> =>
+  new x509.X509Certificate(pem).verify({
+    publicKey: new x509.X509Certificate(authority).publicKey,
+    signatureOnly: true,
+  });

@@ -6,7 +6,9 @@ import { ownNames } from './names.js';
 export function ownNamesOnly(origin?: string): RequestHandler {
   const isOwn = ownNames(origin);
   return (request, response, next) => {
-    if (isOwn(request.headers.host)) return next();
+    // Of two Host headers one is somebody's trick (RFC 9112, 3.2).
+    const hosts = request.rawHeaders.filter((name, i) => i % 2 === 0 && /^host$/i.test(name));
+    if (hosts.length === 1 && isOwn(request.headers.host)) return next();
     sendProblem(
       response,
       new ProblemError(421, 'This Needlecase does not go by that name.', {

@@ -1,6 +1,7 @@
 import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
+  isBy,
   newAuthority,
   newCertificate,
   namesFor,
@@ -64,9 +65,9 @@ export class KeyFolder {
     const wanted = [...namesFor(names, bareName()), ...addresses];
     const kept = this.#read('server');
     if (kept) {
-      const { until, names: held, issuer } = readCertificate(kept.certificate);
+      const { until, names: held } = readCertificate(kept.certificate);
       const holds = wanted.every((one) => held.includes(one));
-      const isOurs = issuer === readCertificate(authority.certificate).subject;
+      const isOurs = await isBy(kept.certificate, authority.certificate);
       if (holds && isOurs && until > now + RENEW_MS) return kept;
     }
     const made = await newCertificate(authority, namesFor(names, bareName()), addresses, now);

@@ -29,6 +29,11 @@ const safeAddress = (request: Request, { origin, tlsPort }: Reach): string | und
 
 /** The page that a phone begins with, also over plain http: the certificate, how it is put in, whether it holds. */
 export function servePhonePage(app: Express, reach: () => Reach): void {
+  // The page of plain http asks whether the safe address is there; to any page that is all it says.
+  app.use('/api/v1/health', (_request, response, next) => {
+    response.set('Cross-Origin-Resource-Policy', 'cross-origin');
+    next();
+  });
   app.get('/phone', (request, response) => {
     const known = reach();
     const safe = safeAddress(request, known);
