@@ -151,5 +151,5 @@ export function toDevice(row: DeviceRow, here?: string): Device {
     until: iso(until),
     revokedAt: revokedAt === null ? null : iso(revokedAt),
     here: row.id === here,
-  }) as Device;
+  });
 }

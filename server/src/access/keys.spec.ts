@@ -1,17 +1,10 @@
 import { spawnSync } from 'node:child_process';
-import {
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  statSync,
-  utimesSync,
-  writeFileSync,
-} from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
 import { once } from 'node:events';
 import { get } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
+import type { TLSSocket } from 'node:tls';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { newAuthority, newCertificate, readCertificate } from './authority.js';
@@ -215,9 +208,7 @@ describe('https', () => {
   const ask = (port: number, ca: string) =>
     new Promise<string>((done, failed) => {
       get({ host: '127.0.0.1', port, ca, agent: false }, (answer) => {
-        const { serialNumber } = (
-          answer.socket as import('node:tls').TLSSocket
-        ).getPeerCertificate();
+        const { serialNumber } = (answer.socket as TLSSocket).getPeerCertificate();
         answer.resume();
         done(serialNumber);
       }).on('error', failed);

@@ -32,14 +32,14 @@ export async function serveSecurely(
 ): Promise<Secure> {
   const { own } = settings;
   const source = own ? ownFiles(own) : household(settings);
-  const first = await source.pair(Date.now()).catch((error: unknown) => {
+  const read = async () => await source.pair(Date.now());
+  const first = await read().catch((error: unknown) => {
     throw toldOf(error, own?.certificate ?? settings.keys);
   });
   let last = first!;
   const server = createServer({ ...last, minVersion: 'TLSv1.2' }, listener);
   const timer = setInterval(() => {
-    source
-      .pair(Date.now())
+    read()
       .then((next) => {
         if (!next || next.cert === last.cert) return;
         server.setSecureContext({ ...next, minVersion: 'TLSv1.2' });
@@ -56,14 +56,14 @@ export async function serveSecurely(
 
 interface Source {
   /** Nothing where it is still the same. */
-  pair(now: number): Promise<Pair | undefined>;
+  pair(now: number): Promise<Pair> | Pair | undefined;
   authority?: () => string;
 }
 
 function ownFiles({ certificate, key }: NonNullable<Settings['own']>): Source {
   let read = '';
   return {
-    pair: async () => {
+    pair: () => {
       const changed = [certificate, key].map((path) => statSync(path).mtimeMs).join();
       if (changed === read) return undefined;
       const pair = { cert: readFileSync(certificate, 'utf8'), key: readFileSync(key, 'utf8') };

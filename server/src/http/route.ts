@@ -109,7 +109,7 @@ export const fileRoute = (
 export const longRoute = <A extends TSchema>(
   spec: Omit<Route, 'answers' | 'handle' | 'gives' | 'body' | 'query' | 'apart'> & {
     answers: A;
-    handle(ask: Ask): Promise<Answer<Static<A>>>;
+    handle(ask: Ask): Answer<Static<A>> | Promise<Answer<Static<A>>>;
   },
 ): Route => ({ ...spec, apart: true });
 

@@ -85,7 +85,7 @@ export function accessRoutes(
       path: '/api/v1/me',
       summary: 'Who asks, as the server knows it',
       answers: Me,
-      handle: async ({ caller }) => ({ body: me(store, caller, reach()) }),
+      handle: ({ caller }) => ({ body: me(store, caller, reach()) }),
     }),
     longRoute({
       method: 'post',
@@ -93,7 +93,7 @@ export function accessRoutes(
       summary: 'Pair a device by a code',
       reads: reads('PairDraft'),
       answers: Me,
-      handle: async ({ body, safe }) => {
+      handle: ({ body, safe }) => {
         const { code, device: name } = body as PairDraft;
         return orRefused(
           store.write(() => {
@@ -152,7 +152,7 @@ export function accessRoutes(
       path: '/api/v1/sign-out',
       summary: 'Take this device out of the list',
       answers: Me,
-      handle: async (ask) => {
+      handle: (ask) => {
         const { caller } = ask;
         if (caller.by === 'device') {
           store.write(() => {
@@ -170,7 +170,7 @@ export function accessRoutes(
       path: '/api/v1/persons',
       summary: 'The people of the household',
       answers: Type.Array(Person),
-      handle: async () => ({ body: store.persons.list() }),
+      handle: () => ({ body: store.persons.list() }),
     }),
     longRoute({
       method: 'post',
@@ -179,7 +179,7 @@ export function accessRoutes(
         'Add a person; from the second on, every device has to be paired, this one is at once',
       reads: reads('PersonDraft'),
       answers: Person,
-      handle: async (ask) => {
+      handle: (ask) => {
         const draft = ask.body as PersonDraft;
         return store.write(() => {
           mustBeOwnName(draft);
@@ -205,7 +205,7 @@ export function accessRoutes(
       reads: reads('PersonDraft'),
       guarded: true,
       answers: Person,
-      handle: async (ask) => {
+      handle: (ask) => {
         const draft = ask.body as PersonDraft;
         return store.write(() => {
           const { id, version } = currentOf('person', () => personOr404(ask.params.id), ask);
@@ -222,7 +222,7 @@ export function accessRoutes(
       path: '/api/v1/persons/{id}',
       summary: 'Take a person out, and all their devices; what they did stays in the log',
       answers: Type.Array(Person),
-      handle: async (ask) => {
+      handle: (ask) => {
         const { id, name } = personOr404(ask.params.id);
         const revoked = store.write(() => {
           mustLeaveAKeeper(id, '');
@@ -257,7 +257,7 @@ export function accessRoutes(
       path: '/api/v1/persons/{id}/passphrase',
       summary: 'Take a person’s pass phrase away',
       answers: Person,
-      handle: async (ask) =>
+      handle: (ask) =>
         store.write(() => {
           const { id, name } = personOr404(ask.params.id);
           store.persons.setPassphrase(id, undefined);
@@ -272,7 +272,7 @@ export function accessRoutes(
       summary: 'Make a code that pairs one device, once, within ten minutes',
       reads: reads('CodeDraft'),
       answers: PairingCode,
-      handle: async (ask) => {
+      handle: (ask) => {
         const { personId } = ask.body as CodeDraft;
         return store.write(() => {
           const person = personId ? personOr404(personId) : (personOf(ask.caller) ?? someone());
@@ -287,14 +287,14 @@ export function accessRoutes(
       path: '/api/v1/devices',
       summary: 'Devices that are paired, and those that were taken out lately',
       answers: Type.Array(Device),
-      handle: async ({ caller }) => ({ body: devicesOf(access, caller) }),
+      handle: ({ caller }) => ({ body: devicesOf(access, caller) }),
     }),
     longRoute({
       method: 'delete',
       path: '/api/v1/devices/{id}',
       summary: 'Take a device out: it is shut out at once',
       answers: Type.Array(Device),
-      handle: async (ask) => {
+      handle: (ask) => {
         const device = access.devices.get(ask.params.id);
         if (!device) throw notFound('device');
         store.write(() => {
@@ -311,7 +311,7 @@ export function accessRoutes(
       path: '/api/v1/tokens',
       summary: 'Tokens of meters and scripts',
       answers: Type.Array(Token),
-      handle: async () => ({ body: access.tokens.list() }),
+      handle: () => ({ body: access.tokens.list() }),
     }),
     longRoute({
       method: 'post',
@@ -319,7 +319,7 @@ export function accessRoutes(
       summary: 'Make a token; it is told this once',
       reads: reads('TokenDraft'),
       answers: Token,
-      handle: async (ask) =>
+      handle: (ask) =>
         store.write(() => {
           const token = access.tokens.make(ask.body as TokenDraft);
           access.events.note('token made', { ...byWhom(ask), more: token.name });
@@ -331,7 +331,7 @@ export function accessRoutes(
       path: '/api/v1/tokens/{id}',
       summary: 'Take a token back',
       answers: Type.Array(Token),
-      handle: async (ask) =>
+      handle: (ask) =>
         store.write(() => {
           const token = access.tokens.get(ask.params.id);
           if (!token) throw notFound('token');
@@ -346,7 +346,7 @@ export function accessRoutes(
       path: '/api/v1/links',
       summary: 'Links that show one machine’s record or one case',
       answers: Type.Array(Link),
-      handle: async () => ({ body: access.links.list() }),
+      handle: () => ({ body: access.links.list() }),
     }),
     longRoute({
       method: 'post',
@@ -355,7 +355,7 @@ export function accessRoutes(
         'Make a link that shows one machine’s record or one case for a fortnight; its address is told this once',
       reads: reads('LinkDraft'),
       answers: Link,
-      handle: async (ask) => {
+      handle: (ask) => {
         const draft = ask.body as LinkDraft;
         return store.write(() => {
           const there = draft.shows === 'machine' ? store.machines : store.cases;
@@ -374,7 +374,7 @@ export function accessRoutes(
       path: '/api/v1/links/{id}',
       summary: 'Take a link back',
       answers: Type.Array(Link),
-      handle: async (ask) =>
+      handle: (ask) =>
         store.write(() => {
           const link = access.links.get(ask.params.id);
           if (!link) throw notFound('link');
@@ -388,7 +388,7 @@ export function accessRoutes(
       path: '/api/v1/access-events',
       summary: 'Who came in, who was turned away, what was given and taken back: 180 days',
       answers: Type.Array(AccessEvent),
-      handle: async () => ({ body: access.events.list() }),
+      handle: () => ({ body: access.events.list() }),
     }),
   ];
 }
