@@ -198,6 +198,7 @@ Object.assign(ASKED, {
   'delete /api/v1/persons/{id}/passphrase': () =>
     as('delete', `persons/${someone!.person.id}/passphrase`),
   'post /api/v1/codes': () => as('post', 'codes', {}),
+  'post /api/v1/move': () => as('post', 'move'),
   'get /api/v1/devices': () => as('get', 'devices'),
   'delete /api/v1/devices/{id}': async () => {
     const other = move(app, 'guest', 'Mika');

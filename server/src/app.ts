@@ -8,8 +8,9 @@ import type { Logger } from 'pino';
 import { Access } from './access/access.js';
 import { ownNamesOnly, ownOriginOnly } from './access/guard.js';
 import { fewTries } from './access/limits.js';
-import { servePhonePage } from './access/phone-page.js';
+import { safeAddress, servePhonePage } from './access/phone-page.js';
 import type { Reach } from './access/reach.js';
+import { serveSharedPages } from './access/shared-page.js';
 import { BackupKeeper, type Keeping } from './backup/keeper.js';
 import { Changes, EVENT_STREAM } from './http/changes.js';
 import { requestLog } from './http/log.js';
@@ -100,8 +101,9 @@ export function makeApp(
   app.set('etag', false);
   if (log) app.use(requestLog(log));
   app.set('trust proxy', proxies);
-  app.use(security(), onlyWhereTrusted, ownNamesOnly(reach().origin));
+  app.use(security(reach), onlyWhereTrusted, ownNamesOnly(reach().origin));
   servePhonePage(app, reach);
+  serveSharedPages(app, store, access, threads);
   // Answers are made anew each time and packed quickly; the application's files are packed well.
   app.use('/api', packed(FAST));
   app.use(packed(WELL));
@@ -209,7 +211,7 @@ const withRevision =
 /** Names the household that something is for, or that was served. */
 const HOUSEHOLD = 'Needlecase-Household';
 
-function security(): express.RequestHandler {
+function security(reach: () => Reach): express.RequestHandler {
   return helmet({
     contentSecurityPolicy: {
       useDefaults: false,
@@ -219,7 +221,14 @@ function security(): express.RequestHandler {
         'style-src': ["'self'", "'unsafe-inline'"],
         'img-src': ["'self'", 'data:', 'blob:'],
         'font-src': ["'self'"],
-        'connect-src': ["'self'"],
+        // A page of plain http looks whether the safe address holds on its device.
+        'connect-src': [
+          "'self'",
+          (request) =>
+            (request as express.Request).secure
+              ? "'self'"
+              : (safeAddress(request as express.Request, reach()) ?? "'self'"),
+        ],
         'worker-src': ["'self'"],
         'manifest-src': ["'self'"],
         'base-uri': ["'self'"],

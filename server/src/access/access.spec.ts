@@ -23,6 +23,7 @@ GHK get /api/v1/bench
 GHK get /api/v1/code-sheets
 GHK get /api/v1/code-sheet.schema.json
 GHK get /api/v1/persons
+GHK post /api/v1/move
 GHK post /api/v1/trouble/suspects
 ${INSTRUMENTS.map(({ name, api }: Instrument) => `GHK post /api/v1/instruments/${api ?? name}`).join('\n')}
 HKT get /api/v1/entries

@@ -271,10 +271,12 @@ describe('a pass phrase', () => {
 
   it('is tried ten times and no more', async () => {
     const statuses = [];
-    for (let i = 0; i < 12; i++)
-      statuses.push((await signIn('Ilse', `guess number ${i} of a few`)).status);
+    for (let i = 0; i < 12; i++) {
+      const { status } = await house.api.post('/api/v1/sign-in').send({ name: 'Ilse' });
+      statuses.push(status);
+    }
     expect(statuses).toEqual([...Array<number>(10).fill(422), 429, 429]);
-  }, 30_000);
+  });
 });
 
 it('who came in, who was turned away, what was given and taken back is noted', async () => {

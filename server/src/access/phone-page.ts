@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import type { Express, Request } from 'express';
 import { readCertificate } from './authority.js';
 import { hostOf } from './names.js';
+import { escaped, plainPage } from './plain-page.js';
 import type { Reach } from './reach.js';
 
 const WORDS = 6;
@@ -22,7 +23,7 @@ export function inWords(pem: string): string {
 const AUTHORITY = '/phone/needlecase.crt';
 
 /** The https address of this server, by the name that was asked. */
-const safeAddress = (request: Request, { origin, tlsPort }: Reach): string | undefined => {
+export const safeAddress = (request: Request, { origin, tlsPort }: Reach): string | undefined => {
   if (origin?.startsWith('https:')) return origin;
   return tlsPort ? `https://${hostOf(request.headers.host)}:${tlsPort}` : undefined;
 };
@@ -67,7 +68,7 @@ export function servePhonePage(app: Express, reach: () => Reach): void {
   });
 }
 
-const SCRIPT = `const safe = document.body.dataset.safe;
+const SCRIPT = `const { safe } = document.currentScript.dataset;
 const code = location.hash;
 const at = (id) => document.getElementById(id);
 const show = (id, on) => { const one = at(id); if (one) one.hidden = !on; };
@@ -88,27 +89,6 @@ async function attempt(asked) {
 }
 at('try')?.addEventListener('click', () => void attempt(true));
 void attempt(false);
-`;
-
-const STYLE = `
-:root { color-scheme: light dark; --linen: #f4eee2; --face: #fcf9f2; --ink: #222a55; --soft: #484f75; --seam: #a99d83; --water: #0b6163; }
-@media (prefers-color-scheme: dark) { :root { --linen: #161929; --face: #1f2338; --ink: #e9e4d6; --soft: #bdb9cb; --seam: #6a6a80; --water: #6fc7c4; } }
-* { box-sizing: border-box; }
-body { margin: 0; background: var(--linen); color: var(--ink); font: 1.06rem/1.5 system-ui, sans-serif; }
-main { max-width: 38rem; margin: 0 auto; padding: 1.2rem clamp(1rem, 4vw, 2rem) 3rem; }
-h1 { font-size: 1.5rem; line-height: 1.2; margin: 0 0 .4rem; padding-bottom: .7rem; border-bottom: 2px dashed var(--seam); }
-h2 { font-size: 1.12rem; margin: 1.6rem 0 .4rem; }
-p { margin: .4rem 0 .8rem; }
-a, summary { color: inherit; }
-.button { display: inline-flex; align-items: center; min-height: 48px; padding: .4rem 1.3rem; border-radius: 2rem; border: 2px solid var(--ink); background: var(--ink); color: var(--linen); font: inherit; font-weight: 600; text-decoration: none; cursor: pointer; }
-.plain { background: transparent; color: var(--ink); border-color: var(--seam); }
-.words { display: block; margin: .5rem 0; padding: .6rem .8rem; background: var(--face); border-left: 4px solid var(--water); font-weight: 600; letter-spacing: .01em; overflow-wrap: anywhere; }
-details { border-bottom: 1px dashed var(--seam); }
-summary { min-height: 48px; display: flex; align-items: center; gap: .6rem; cursor: pointer; font-weight: 600; list-style: none; }
-summary::before { content: '+'; width: 1ch; color: var(--soft); } details[open] summary::before { content: '\\2013'; }
-ol { margin: 0 0 1rem; padding-left: 1.4rem; } li { margin: .25rem 0; }
-.said { color: var(--soft); } [hidden] { display: none !important; }
-:focus-visible { outline: 3px solid var(--water); outline-offset: 3px; }
 `;
 
 const KINDS: readonly [string, readonly string[]][] = [
@@ -136,30 +116,14 @@ const KINDS: readonly [string, readonly string[]][] = [
   ],
 ];
 
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
-
-function page(safe: string | undefined, words: string | undefined): string {
-  return `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<title>Needlecase on this phone</title>
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<meta name="robots" content="noindex">
-<link rel="icon" href="/icon.svg" type="image/svg+xml">
-<style>${STYLE}</style>
-</head>
-<body data-safe="${escaped(safe ?? '')}">
-<main>
-<h1>Needlecase on this phone</h1>
+const page = (safe: string | undefined, words: string | undefined): string =>
+  plainPage(
+    'Needlecase on this phone',
+    `<h1>Needlecase on this phone</h1>
 <p>This is your own household’s server. It keeps what is done at your washers and dryers, and tells what is due.</p>
 ${safe ? withSafe(safe, words) : WITHOUT}
-</main>
-<script src="/phone/try.js" defer></script>
-</body>
-</html>`;
-}
+<script src="/phone/try.js" data-safe="${escaped(safe ?? '')}" defer></script>`,
+  );
 
 const WITHOUT = `<p>It is reached over plain http only. Loads, visits, trouble and measuring work; without reception nothing does.</p>
 <p><a class="button" data-pair href="/pair">Go on</a></p>`;

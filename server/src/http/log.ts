@@ -5,8 +5,11 @@ import { pinoHttp, stdSerializers } from 'pino-http';
 /** Parts of an address that let somebody in. */
 const SECRET = /([?&](?:[\w-]*(?:token|key|secret|password|code)[\w-]*)=)[^&#]*/gi;
 
+const LINK = /^(\/shared\/)[^/?#]+/;
+
 /** An address as it may stand in a log. */
-export const withoutSecrets = (address: string): string => address.replaceAll(SECRET, '$1…');
+export const withoutSecrets = (address: string): string =>
+  address.replaceAll(SECRET, '$1…').replace(LINK, '$1…');
 
 /**
  * Logs requests, a line each: how it was asked, where, and what came of it. No headers and no bodies: neither

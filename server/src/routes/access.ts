@@ -35,6 +35,9 @@ const reads = (name: AccessDraft) => ({
   check: (body: unknown) => checkAccess(name, body),
 });
 
+/** So long one takes to go from one address to the other. */
+const MOVE_MS = 2 * 60_000;
+
 /** Persons, their devices, and whatever else lets in. None of it is kept for retries: it holds secrets. */
 export function accessRoutes(
   store: Store,
@@ -281,6 +284,19 @@ export function accessRoutes(
           return { status: 201, body: toCode(code, until, person, reach(), ask.host) };
         });
       },
+    }),
+    longRoute({
+      method: 'post',
+      path: '/api/v1/move',
+      summary: 'A code for the same person’s same device, to go over to the safe address with',
+      answers: PairingCode,
+      handle: (ask) =>
+        store.write(() => {
+          const person = personOf(ask.caller) ?? someone();
+          const { code, until } = access.devices.newCode(person.id, MOVE_MS);
+          access.events.note('code made', { ...byWhom(ask), more: `${person.name}, to move over` });
+          return { status: 201, body: toCode(code, until, person, reach(), ask.host) };
+        }),
     }),
     longRoute({
       method: 'get',

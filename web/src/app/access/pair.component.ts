@@ -5,6 +5,8 @@ import type { Me } from '@needlecase/core/model/access';
 import { catchError, of, type Observable } from 'rxjs';
 import { AccessService } from '../data/access.service';
 import type { ApiProblem } from '../data/api.service';
+import { fromAddress } from '../data/moving';
+import { OutboxService } from '../data/outbox.service';
 import { isSecure } from '../data/platform';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 import { SingleTaps } from '../shared/single-taps';
@@ -36,17 +38,19 @@ export class PairComponent {
     return me?.by === 'device' || me?.by === 'here' ? me : undefined;
   });
 
-  readonly #given = decodeURIComponent(location.hash.slice(1));
+  readonly #brought = fromAddress(location.hash);
   protected readonly form = new FormGroup({
-    code: new FormControl(this.#given, { nonNullable: true }),
+    code: new FormControl(this.#brought.code, { nonNullable: true }),
     name: new FormControl('', { nonNullable: true }),
     passphrase: new FormControl('', { nonNullable: true }),
     device: new FormControl(deviceName(navigator.userAgent), { nonNullable: true }),
   });
 
   constructor() {
+    const outbox = inject(OutboxService);
+    for (const one of this.#brought.waiting) void outbox.add(one);
     // A code is for one use, and no business of the history.
-    if (this.#given) history.replaceState(history.state, '', location.pathname);
+    if (location.hash) history.replaceState(history.state, '', location.pathname);
   }
 
   protected enter(): void {

@@ -11,6 +11,7 @@ import { HouseNavComponent } from '../house/house-nav.component';
 import { sayWhenLong } from '../shared/say-when';
 import { SingleTaps } from '../shared/single-taps';
 import { WhoComponent } from '../shared/who.component';
+import { GivenComponent } from './given.component';
 import { PersonFormComponent, ROLE_WORDS } from './person-form.component';
 import { QrComponent } from './qr.component';
 
@@ -22,7 +23,7 @@ const draftOf = ({ name, thread, role }: Person): PersonDraft => ({ name, thread
 /** The devices that are in, how another one gets in, and the people they belong to. */
 @Component({
   selector: 'nc-phones',
-  imports: [HouseNavComponent, PersonFormComponent, QrComponent, WhoComponent],
+  imports: [GivenComponent, HouseNavComponent, PersonFormComponent, QrComponent, WhoComponent],
   hostDirectives: [SingleTaps],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './phones.component.html',

@@ -53,6 +53,11 @@ export class AccessService {
     return this.#api.send<PairingCode>('POST', 'codes', personId ? { personId } : {});
   }
 
+  /** A code for this very person, to go over to the safe address with. */
+  moveOver(): Observable<PairingCode> {
+    return this.#api.send<PairingCode>('POST', 'move', {});
+  }
+
   devices(): Observable<Device[]> {
     return this.#api.get<Device[]>('devices');
   }

@@ -1,21 +1,38 @@
-import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import { AccessService } from '../data/access.service';
 import { readLocal, writeLocal } from '../data/local';
+import { inAddress } from '../data/moving';
+import { OutboxService } from '../data/outbox.service';
 import { isSecure } from '../data/platform';
 
 const NAME = 'plain-http-said';
 
-/** Says once on a device what a browser does not do over plain http. */
+/** Says once on a device what a browser does not do over plain http; and, where https holds on it, leads there. */
 @Component({
   selector: 'nc-plain-http',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (shown()) {
+    @if (safe(); as origin) {
+      <section class="notice" role="status">
+        <p>
+          <strong>The safe address works on this device.</strong> There it also works without
+          reception. What is not sent yet goes along.
+        </p>
+        <button type="button" class="btn btn-thread" [disabled]="going()" (click)="go(origin)">
+          Go there
+        </button>
+      </section>
+    } @else if (shown()) {
       <section class="notice" role="status">
         <p>
           <strong>Opened over plain http.</strong> Loads, visits, trouble and measuring work. This
           browser then keeps nothing for where there is no reception, lets the screen go dark during
           a visit, and shows no notice when a timer ends.
         </p>
+        @if (certificate()) {
+          <a class="btn btn-plain" href="/phone">What can be done</a>
+        }
         <button type="button" class="btn btn-plain" (click)="seen()">I see</button>
       </section>
     }
@@ -40,11 +57,43 @@ const NAME = 'plain-http-said';
 
     .btn {
       @include touch;
+      display: inline-flex;
+      align-items: center;
     }
   `,
 })
 export class PlainHttpComponent {
+  readonly #access = inject(AccessService);
+  readonly #outbox = inject(OutboxService);
   protected readonly shown = signal(!isSecure() && readLocal<boolean>(NAME) !== true);
+  /** The safe address, where this device trusts it. */
+  protected readonly safe = signal<string | undefined>(undefined);
+  protected readonly certificate = signal(false);
+  protected readonly going = signal(false);
+
+  constructor() {
+    if (!isSecure()) void this.#look();
+  }
+
+  async #look(): Promise<void> {
+    try {
+      const { origin } = await firstValueFrom(this.#access.me());
+      if (!origin?.startsWith('https:')) return;
+      this.certificate.set(true);
+      await fetch(`${origin}/api/v1/health`, { mode: 'no-cors', cache: 'no-store' });
+      this.safe.set(origin);
+    } catch {
+      // Not trusted here, or not reached just now.
+    }
+  }
+
+  /** A device that is in takes its right along; another one has to be let in there. */
+  protected async go(origin: string): Promise<void> {
+    this.going.set(true);
+    const waiting = await this.#outbox.list().catch(() => []);
+    const code = await firstValueFrom(this.#access.moveOver()).catch(() => undefined);
+    location.assign(`${origin}/pair#${code?.code ?? ''}&${inAddress(waiting)}`);
+  }
 
   protected seen(): void {
     writeLocal(NAME, true);

@@ -1,8 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import type { Role } from '@needlecase/core/model/access';
+import { catchError, EMPTY } from 'rxjs';
+import { AccessService } from '../data/access.service';
 import { ChangesService } from '../data/changes.service';
 import { onClockHeard, sayClock } from '../data/clock';
+import { readLocal, writeLocal } from '../data/local';
 import { OutboxService } from '../data/outbox.service';
 import { isSecure } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
@@ -16,6 +20,16 @@ import { WaitingComponent } from './waiting.component';
 
 /** Sooner than this most is sent. */
 const LONG_MS = 1000;
+
+const ROLE = 'role';
+const VIEWS = [
+  { path: '/', name: 'Bench', exact: true, guests: true },
+  { path: '/visit', name: 'Visit', exact: false, guests: false },
+  { path: '/trouble', name: 'Trouble', exact: false, guests: true },
+  { path: '/measure', name: 'Measure', exact: false, guests: true },
+  { path: '/log', name: 'Log', exact: false, guests: false },
+  { path: '/house', name: 'House', exact: false, guests: false },
+];
 
 /** The frame round every view. */
 @Component({
@@ -59,17 +73,25 @@ export class RootComponent {
       .filter((part) => part)
       .join(', '),
   );
-  protected readonly views = [
-    { path: '/', name: 'Bench', exact: true },
-    { path: '/visit', name: 'Visit', exact: false },
-    { path: '/trouble', name: 'Trouble', exact: false },
-    { path: '/measure', name: 'Measure', exact: false },
-    { path: '/log', name: 'Log', exact: false },
-    { path: '/house', name: 'House', exact: false },
-  ];
+  /** Who this device is for; a guest looks on, counts loads and reports trouble. */
+  readonly #role = signal(readLocal<Role>(ROLE) ?? 'keeper');
+  protected readonly views = computed(() =>
+    VIEWS.filter(({ guests }) => guests || this.#role() !== 'guest'),
+  );
 
   constructor() {
     const toasts = inject(ToastsService);
+    inject(AccessService)
+      .me()
+      .pipe(
+        catchError(() => EMPTY),
+        takeUntilDestroyed(),
+      )
+      .subscribe(({ role }) => {
+        if (!role) return;
+        writeLocal(ROLE, role);
+        this.#role.set(role);
+      });
     onClockHeard(() => sayClock(toasts));
     this.outbox.cleared$.pipe(takeUntilDestroyed()).subscribe((count) => {
       const back = count > 0 ? ` ${count} not sent yet are put back by this page.` : '';
