@@ -119,6 +119,33 @@ test('the whole slice over https: a visit with a photo and a grade, an undo, a c
   });
 });
 
+test('a phone that began over plain http goes over to the safe address with what waits, and who it is', async ({
+  open,
+}) => {
+  const { house } = open;
+  const { id: machineId } = await machineCalled(house, 'Cellar washer');
+  const counted = async () =>
+    (await house.api<BenchView>('bench')).loads.find((one) => one.machineId === machineId)!.today;
+  await withAuthority(open, async (context) => {
+    const page = await context.newPage();
+    await pair(page, open.plain, house.code);
+    await page.route('**/api/v1/entries', (route) => route.abort());
+    await page.getByRole('button', { name: /^Count a load of the Cellar washer/ }).click();
+    await expect(page.getByText('1 not sent yet')).toBeVisible();
+    await page.getByRole('button', { name: 'Go there' }).click();
+    await expect(page.getByLabel('Code')).toHaveValue(/^\w{4}-\w{4}$/);
+    expect(new URL(page.url()).hash).toBe('');
+    await page.unroute('**/api/v1/entries');
+    await page.getByRole('button', { name: 'Let it in' }).click();
+    await page.waitForURL(open.safe);
+    await expect.poll(counted).toBe(1);
+    // The old address still has it, and sends it, too: it is the same load.
+    await page.goto(open.plain);
+    await expect(page.getByText('not sent yet')).toHaveCount(0, { timeout: 15_000 });
+    expect(await counted()).toBe(1);
+  });
+});
+
 test('a browser that does not know the authority is not let through, and says so', async ({
   open,
   page,
