@@ -26,6 +26,9 @@ const VIEWS: Record<string, (house: House) => Promise<string>> = {
     await house.api('backups', {});
     return 'house/backup';
   },
+  'House, phones': () => Promise.resolve('house/phones'),
+  'House, about': () => Promise.resolve('house/about'),
+  'Let a device in': () => Promise.resolve('pair'),
   'Bench, visits under way': () => Promise.resolve(''),
   'Not found': () => Promise.resolve('nowhere'),
 };

@@ -24,10 +24,10 @@ run('node', ['server/dist/demo.js', file]);
 
 const servers = [];
 /** Serves a data file; its address. */
-function serve(database) {
+function serve(database, more = {}) {
   const server = spawn('node', ['server/dist/main.js'], {
     cwd: root,
-    env: { ...process.env, NEEDLECASE_DB: database, PORT: '0' },
+    env: { ...process.env, NEEDLECASE_DB: database, PORT: '0', ...more },
   });
   servers.push(server);
   return new Promise((found) => {
@@ -39,6 +39,14 @@ function serve(database) {
 }
 const address = await serve(file);
 const empty = await serve(join(work, 'empty.sqlite'));
+
+const inNetwork = join(work, 'network.sqlite');
+run('node', ['server/dist/demo.js', inNetwork]);
+const network = await serve(inNetwork, {
+  HOST: '0.0.0.0',
+  NEEDLECASE_ORIGIN: 'https://needlecase.local:4311',
+  NEEDLECASE_NAME: 'off',
+});
 
 const api = (path, init) => fetch(`${address}api/v1/${path}`, init).then((answer) => answer.json());
 const machines = await api('machines');
@@ -74,7 +82,6 @@ const SHOTS = {
   'bench-phone': { path: '', size: PHONE },
   machine: { path: `machine/${idOf('Cellar washer')}` },
   'machine-dryer': { path: `machine/${idOf('Cellar dryer')}/duct-run` },
-  'machine-phone': { path: `machine/${idOf('Top-floor dryer')}`, size: PHONE },
   visit: { path: 'visit' },
   'visit-opening': {
     before: async () => {
@@ -157,6 +164,14 @@ const SHOTS = {
     },
   },
   house: { path: 'house' },
+  phones: {
+    at: network,
+    path: 'house/phones',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Make a code' }).click();
+      await page.locator('nc-qr').waitFor();
+    },
+  },
   schools: { path: 'house/schools' },
   supplies: { path: 'house/supplies' },
 };

@@ -111,11 +111,19 @@ export function build() {
   );
   unlessDone(
     'web',
-    ['core/src', 'web', 'angular.json', 'tsconfig.base.json', 'package-lock.json'],
-    ['web/dist/browser/index.html'],
+    [
+      'core/src',
+      'web',
+      'angular.json',
+      'tsconfig.base.json',
+      'package-lock.json',
+      'tools/licences.mjs',
+    ],
+    ['web/dist/browser/index.html', 'web/dist/browser/licences.txt'],
     () => {
       console.log('Building the web application.');
       run(bin('ng'), ['build'], { NG_CLI_ANALYTICS: 'false' });
+      run('node', ['tools/licences.mjs']);
     },
   );
 }

@@ -173,6 +173,7 @@ const LINK = () => ({ shows: 'machine', target: machine.id, forWhom: 'The landlo
 Object.assign(ASKED, {
   'get /api/v1/health': () => get('health'),
   'get /api/v1/me': () => get('me'),
+  'get /api/v1/about': () => get('about'),
   'post /api/v1/pair': async () => {
     const { code } = (await post('codes', {})).body;
     return post('pair', { code, device: 'A phone' });

@@ -18,6 +18,7 @@ import { openApi } from './http/openapi.js';
 import { heldBack, notFound, problems, ProblemError, sendProblem } from './http/problem.js';
 import { mount, type Route } from './http/route.js';
 import { soundOnly } from './http/sound.js';
+import { aboutRoutes } from './routes/about.js';
 import { accessRoutes } from './routes/access.js';
 import { backupRoutes } from './routes/backups.js';
 import { benchRoutes } from './routes/bench.js';
@@ -91,6 +92,7 @@ export function makeApp(
     ...instrumentRoutes(),
     ...ventRunRoutes(store),
     ...backupRoutes(backups),
+    ...aboutRoutes(keeping),
     ...accessRoutes(store, access, changes, reach),
   ];
 

@@ -208,6 +208,18 @@ export const AccessEvent = closed(
 );
 export type AccessEvent = Static<typeof AccessEvent>;
 
+/** What runs on the server, and where its data is. */
+export const About = closed(
+  {
+    version: Type.String(),
+    /** Paths on the server's computer. */
+    file: Type.Optional(Type.String()),
+    backups: Type.Optional(Type.String()),
+  },
+  'About',
+);
+export type About = Static<typeof About>;
+
 /** Bodies that are checked, by their names. */
 export const ACCESS_DRAFTS = {
   PersonDraft,

@@ -106,6 +106,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'put /api/v1/vent-runs/{id}': helper,
   'delete /api/v1/vent-runs/{id}': helper,
   'get /api/v1/backups': helper,
+  'get /api/v1/about': helper,
 
   'post /api/v1/setup': keeper,
   'put /api/v1/household': keeper,

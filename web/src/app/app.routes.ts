@@ -91,6 +91,12 @@ export const routes: Routes = [
     loadComponent: () => import('./access/phones.component').then((m) => m.PhonesComponent),
   },
   {
+    path: 'house/about',
+    title: title('About'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./house/about.component').then((m) => m.AboutComponent),
+  },
+  {
     path: 'pair',
     title: title('Let this device in'),
     loadComponent: () => import('./access/pair.component').then((m) => m.PairComponent),

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap';
@@ -14,6 +14,7 @@ import {
 } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
 import { LoadsService } from '../data/loads.service';
+import { badge } from '../data/platform';
 import { VisitsService } from '../data/visits.service';
 import { LineComponent } from '../thread/line.component';
 import { ProofsComponent } from './proofs.component';
@@ -109,6 +110,10 @@ export class BenchComponent {
   protected readonly many = many;
 
   constructor() {
+    effect(() => {
+      const dues = this.bench()?.states.flatMap(({ dues }) => dues);
+      if (dues) badge(dues.filter(({ status }) => status === 'due').length);
+    });
     this.#loads.settled$.pipe(takeUntilDestroyed()).subscribe(() => this.#bench.refresh());
   }
 

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import type {
+  About,
   AccessEvent,
   Device,
   Link,
@@ -26,6 +27,10 @@ export class AccessService {
   /** Who this device is to the server. */
   me(): Observable<Me> {
     return this.#api.get<Me>('me');
+  }
+
+  about(): Observable<About> {
+    return this.#api.get<About>('about');
   }
 
   /** The people of the household, read anew when one changes. */

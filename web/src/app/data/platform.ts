@@ -68,6 +68,40 @@ export async function notify(text: string): Promise<void> {
   else new Notification('Needlecase', said);
 }
 
+/** Says at the installed application's icon how many are due; nothing where the browser has no such thing. */
+export function badge(count: number): void {
+  const set = (navigator as { setAppBadge?: (count: number) => Promise<void> }).setAppBadge;
+  void set?.call(navigator, count).catch(() => undefined);
+}
+
+let speaker: AudioContext | undefined;
+
+/** Readies what sounds later: browsers let a page sound only after a tap. */
+export function readySound(): void {
+  if (typeof AudioContext === 'undefined') return;
+  speaker ??= new AudioContext();
+  void speaker.resume().catch(() => undefined);
+}
+
+/** Two short tones, where they were made ready. */
+export function sound(): void {
+  if (speaker?.state !== 'running') return;
+  const { currentTime: now, destination } = speaker;
+  for (const [after, hertz] of [
+    [0, 660],
+    [0.25, 880],
+  ] as const) {
+    const tone = speaker.createOscillator();
+    const volume = speaker.createGain();
+    tone.frequency.value = hertz;
+    volume.gain.setValueAtTime(0.2, now + after);
+    volume.gain.exponentialRampToValueAtTime(0.001, now + after + 0.22);
+    tone.connect(volume).connect(destination);
+    tone.start(now + after);
+    tone.stop(now + after + 0.25);
+  }
+}
+
 /** What tabs of this browser tell each other under a name. */
 export interface Channel<T> {
   heard: (news: T) => void;

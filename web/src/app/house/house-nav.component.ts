@@ -75,5 +75,6 @@ export class HouseNavComponent {
     { path: '/house/codes', name: 'Display codes' },
     { path: '/house/phones', name: 'Phones and people' },
     { path: '/house/backup', name: 'Backup' },
+    { path: '/house/about', name: 'About' },
   ];
 }

@@ -44,6 +44,19 @@ const VIEWS: Place[] = [
     url: '/house/backup',
   },
   {
+    id: 'phones',
+    name: 'Phones and people',
+    words:
+      'pair device code certificate https qr person helper guest landlord technician link token',
+    url: '/house/phones',
+  },
+  {
+    id: 'about',
+    name: 'About',
+    words: 'version licence where is the data file',
+    url: '/house/about',
+  },
+  {
     id: 'trouble',
     name: 'Trouble',
     words: 'case broken wrong code symptom smell leak slow noise',

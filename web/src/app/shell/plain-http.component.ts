@@ -7,6 +7,8 @@ import { OutboxService } from '../data/outbox.service';
 import { isSecure } from '../data/platform';
 
 const NAME = 'plain-http-said';
+const TRIED = 'https-tried';
+const AGAIN_MS = 10 * 60_000;
 
 /** Says once on a device what a browser does not do over plain http; and, where https holds on it, leads there. */
 @Component({
@@ -80,7 +82,11 @@ export class PlainHttpComponent {
       const { origin } = await firstValueFrom(this.#access.me());
       if (!origin?.startsWith('https:')) return;
       this.certificate.set(true);
+      // Each try in vain is a complaint in the browser's console.
+      if (Date.now() - (readLocal<number>(TRIED) ?? 0) < AGAIN_MS) return;
+      writeLocal(TRIED, Date.now());
       await fetch(`${origin}/api/v1/health`, { mode: 'no-cors', cache: 'no-store' });
+      writeLocal(TRIED, 0);
       this.safe.set(origin);
     } catch {
       // Not trusted here, or not reached just now.

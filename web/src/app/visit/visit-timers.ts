@@ -1,6 +1,6 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
 import type { VisitPlan, Timer } from '@needlecase/core';
-import { askToNotify, notify } from '../data/platform';
+import { askToNotify, notify, readySound, sound } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { VisitKeeper } from './visit-keeper';
 import { secondsLeft } from './timer.component';
@@ -15,7 +15,7 @@ export interface Running {
 
 /**
  * The timers of a visit, whatever step is on screen. Each runs from a stored instant, so that neither a
- * reload nor a shut screen stops it; when one is up it is told by a toast, a buzz and, where the person
+ * reload nor a shut screen stops it; when one is up it is told by a toast, a buzz, two tones and, where the person
  * allowed it, a notification.
  */
 @Injectable()
@@ -43,6 +43,7 @@ export class VisitTimers {
   start(key: string, seconds: number): void {
     // When a timer is set it is plain what a notice is for.
     askToNotify();
+    readySound();
     const startedAt = instantNow();
     this.#keeper.change((progress) => ({
       ...progress,
@@ -78,6 +79,7 @@ export class VisitTimers {
     const text = `${label}: the time is up.`;
     this.#toasts.show(text);
     navigator.vibrate?.([200, 100, 200]);
+    sound();
     void notify(text);
   }
 }
