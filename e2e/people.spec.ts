@@ -73,6 +73,12 @@ test('a guest’s phone counts loads, sees no settings, and is shut out at once 
   await other.goto(plain);
   await expect(other.getByText('This device was taken out of the list.')).toBeVisible();
   await phone.close();
+  // What it sent all the same waits for somebody's yes.
+  await page.goto(`${plain}house/phones`);
+  await expect(page.getByText('Sent by devices that were taken out')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByText('It is in the log.')).toBeVisible();
+  await expect(page.getByText('Sent by devices that were taken out')).toHaveCount(0);
   expect((await context.cookies()).map(({ name }) => name)).toEqual(['needlecase-weak']);
 });
 

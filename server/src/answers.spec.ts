@@ -170,6 +170,15 @@ const as = (method: 'get' | 'post' | 'put' | 'delete', path: string, body?: obje
 const PHRASE = { passphrase: 'four words of a house' };
 const PERSON = { thread: 'moss', role: 'helper' };
 const LINK = () => ({ shows: 'machine', target: machine.id, forWhom: 'The landlord' });
+/** What a device sent after it was taken out. */
+async function aside(): Promise<string> {
+  const gone = move(app, 'helper', `Gone ${randomUUID().slice(0, 8)}`);
+  app.access.devices.revoke(gone.device.id);
+  await post('entries', { id: randomUUID(), kind: 'note', note: 'x', at: now() })
+    .set('Cookie', gone.cookie)
+    .expect(401);
+  return app.access.aside.list().at(-1)!.id;
+}
 Object.assign(ASKED, {
   'get /api/v1/health': () => get('health'),
   'get /api/v1/me': () => get('me'),
@@ -216,6 +225,12 @@ Object.assign(ASKED, {
   'delete /api/v1/links/{id}': async () =>
     as('delete', `links/${(await as('post', 'links', LINK())).body.id}`),
   'get /api/v1/access-events': () => as('get', 'access-events'),
+  'get /api/v1/set-aside': async () => {
+    await aside();
+    return as('get', 'set-aside');
+  },
+  'post /api/v1/set-aside/{id}/take': async () => as('post', `set-aside/${await aside()}/take`),
+  'delete /api/v1/set-aside/{id}': async () => as('delete', `set-aside/${await aside()}`),
 } satisfies Record<string, Asked>);
 
 /** Files are looked into elsewhere. */

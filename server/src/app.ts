@@ -93,7 +93,7 @@ export function makeApp(
     ...ventRunRoutes(store),
     ...backupRoutes(backups),
     ...aboutRoutes(keeping),
-    ...accessRoutes(store, access, changes, reach),
+    ...accessRoutes(store, access, changes, reach, () => routes),
   ];
 
   const app = express();

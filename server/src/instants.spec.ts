@@ -22,7 +22,15 @@ const UNREADABLE = [
 
 /** When the migration was made that mends them, and what later ones add. */
 const MENDED = 1795722463166;
-const LATER_TABLES = ['persons', 'devices', 'pairing_codes', 'tokens', 'links', 'access_events'];
+const LATER_TABLES = [
+  'persons',
+  'devices',
+  'pairing_codes',
+  'tokens',
+  'links',
+  'access_events',
+  'set_aside',
+];
 
 const app = await readyApp();
 const load = (at: string) => ({ id: randomUUID(), machineId: app.washer.id, kind: 'load', at });

@@ -177,6 +177,20 @@ export const Link = closed(
 );
 export type Link = Static<typeof Link>;
 
+/** What a device sent after it was taken out, until a keeper says whether it holds. */
+export const Aside = closed(
+  {
+    id: id(),
+    deviceId: id(),
+    what: oneOf(['entry', 'undo', 'case'] as const),
+    /** As it was sent; nobody has looked whether it is right. */
+    body: Type.Unknown(),
+    at: instant(),
+  },
+  'Aside',
+);
+export type Aside = Static<typeof Aside>;
+
 /** Who asks, as the server knows it. */
 export const Me = closed(
   {

@@ -82,6 +82,9 @@ K get /api/v1/links
 K post /api/v1/links
 K delete /api/v1/links/{id}
 K get /api/v1/access-events
+K get /api/v1/set-aside
+K post /api/v1/set-aside/{id}/take
+K delete /api/v1/set-aside/{id}
 * post /api/v1/sign-out
 `
   .trim()

@@ -3,6 +3,7 @@ import { mayAs, type Person } from '@needlecase/core/model/access';
 import type { Db } from '../db/open.js';
 import { ProblemError } from '../http/problem.js';
 import type { Store } from '../store/store.js';
+import { SetAside } from './aside.js';
 import { personOf, type Caller } from './caller.js';
 import { keepSecret, secretOf } from './cookie.js';
 import { Devices } from './devices.js';
@@ -17,6 +18,7 @@ export class Access {
   readonly tokens: Tokens;
   readonly links: Links;
   readonly events: AccessEvents;
+  readonly aside: SetAside;
   readonly #callers = new WeakMap<Request, Caller>();
 
   constructor(
@@ -27,6 +29,7 @@ export class Access {
     this.tokens = new Tokens(db);
     this.links = new Links(db);
     this.events = new AccessEvents(db);
+    this.aside = new SetAside(db);
   }
 
   callerOf(request: Request): Caller {
@@ -63,7 +66,9 @@ export class Access {
     if (!row) throw new Error(`Nobody has said who may ask for ${key}.`);
     const caller = this.callerOf(request);
     if (row.from === 'everybody' || this.#may(row, caller, request)) return caller;
-    if (caller.by === 'nobody' || caller.by === 'revoked') throw notIn(caller);
+    if (caller.by === 'nobody' || caller.by === 'revoked') {
+      throw notIn(caller, this.aside.keep(key, request, caller));
+    }
     throw new ProblemError(403, 'This is not yours to do.', {
       detail:
         caller.by === 'token'
@@ -100,13 +105,16 @@ export class Access {
     this.devices.forgetOld();
     this.links.forgetOld();
     this.events.forgetOld();
+    this.aside.forgetOld();
   }
 }
 
-const notIn = (caller: Caller): ProblemError =>
+const notIn = (caller: Caller, isAside: boolean): ProblemError =>
   caller.by === 'revoked'
     ? new ProblemError(401, 'This device was taken out of the list.', {
-        detail: 'What you noted stays on it. Somebody who keeps this house can let it in again.',
+        detail: isAside
+          ? 'What it sent waits for the yes of somebody who keeps this house. It stays here, too.'
+          : 'What you noted stays on it. Somebody who keeps this house can let it in again.',
       })
     : new ProblemError(401, 'This device is not paired yet.', {
         detail: 'What you noted stays on it. Pair it with a code from House > Phones.',

@@ -24,7 +24,9 @@ export type Happening =
   | 'token taken back'
   | 'link made'
   | 'link opened'
-  | 'link taken back';
+  | 'link taken back'
+  | 'taken in from a device that was taken out'
+  | 'let go from a device that was taken out';
 
 /** Who came in, who was turned away, what was given and taken back: kept for 180 days. */
 export class AccessEvents {

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { withoutSecrets } from '../http/log.js';
 import { readyApp, type Fixture } from '../testing/household.js';
@@ -90,4 +91,67 @@ it('a device goes over to the safe address as the same person, by a code of two 
   expect(Date.parse(body.until) - Date.now()).toBeLessThanOrEqual(120_000);
   const paired = await house.api.post('/api/v1/pair').send({ code: body.code, device: 'Phone' });
   expect(paired.body.person.name).toBe('Ilse');
+});
+
+describe('a device that was taken out, and comes back from a cellar', () => {
+  const note = (id: string) => ({
+    id,
+    kind: 'note',
+    note: 'Belt squeals',
+    at: '2026-01-02T10:00:00Z',
+  });
+  const send = (cookie: string, body: ReturnType<typeof note>) =>
+    house.api
+      .post('/api/v1/entries')
+      .set({ Cookie: cookie, 'Idempotency-Key': body.id })
+      .send(body);
+  const waiting = async () => (await as('get', 'set-aside').expect(200)).body as { id: string }[];
+  const entries = async () => (await as('get', 'entries?kind=note').expect(200)).body.entries;
+
+  it('loses nothing and doubles nothing: a keeper says whether it holds, and it is let in again', async () => {
+    const kai = move(house, 'helper', 'Kai');
+    house.access.devices.revoke(kai.device.id);
+    const body = note(randomUUID());
+    const first = await send(kai.cookie, body).expect(401);
+    expect(first.body.detail).toMatch(/waits for the yes/);
+    await send(kai.cookie, body).expect(401);
+    expect(await entries()).toEqual([]);
+    const [one, ...more] = await waiting();
+    expect(more).toEqual([]);
+    await as('post', `set-aside/${one!.id}/take`).expect(200);
+    await as('post', `set-aside/${one!.id}/take`).expect(404);
+    expect(await entries()).toEqual([
+      expect.objectContaining({
+        ...note(body.id),
+        author: kai.person.id,
+        at: '2026-01-02T10:00:00.000Z',
+      }),
+    ]);
+    // Its own try, once it is in again, is the same deed.
+    const { secret } = house.access.devices.pair(kai.person.id, 'Kai’s phone', true);
+    await send(`needlecase-weak=${secret}`, body).expect(201);
+    expect(await entries()).toHaveLength(1);
+  });
+
+  it('is let go where it does not hold, and what is wrong with it is said beside its field', async () => {
+    const kai = move(house, 'helper', 'Kai');
+    house.access.devices.revoke(kai.device.id);
+    await send(kai.cookie, { ...note(randomUUID()), at: '2199-01-01T00:00:00Z' }).expect(401);
+    const [one] = await waiting();
+    const { body } = await as('post', `set-aside/${one!.id}/take`).expect(422);
+    expect(body.errors[0].field).toBe('at');
+    await as('delete', `set-aside/${one!.id}`).expect(200);
+    expect(await waiting()).toEqual([]);
+    expect(await entries()).toEqual([]);
+  });
+
+  it('fills nothing, and gets in nowhere else', async () => {
+    const kai = move(house, 'keeper', 'Kai');
+    house.access.devices.revoke(kai.device.id);
+    for (let i = 0; i < 205; i++) await send(kai.cookie, note(randomUUID()));
+    expect(await waiting()).toHaveLength(200);
+    await house.api.post('/api/v1/machines').set('Cookie', kai.cookie).send({}).expect(401);
+    await house.api.post('/api/v1/entries').send(note(randomUUID())).expect(401);
+    expect(await waiting()).toHaveLength(200);
+  });
 });

@@ -140,4 +140,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'post /api/v1/links': keeper,
   'delete /api/v1/links/{id}': keeper,
   'get /api/v1/access-events': keeper,
+  'get /api/v1/set-aside': keeper,
+  'post /api/v1/set-aside/{id}/take': keeper,
+  'delete /api/v1/set-aside/{id}': keeper,
 };

@@ -25,6 +25,7 @@ export const STAYS_OUT: Readonly<Record<string, string>> = {
   pairing_codes: 'holds what lets a device in',
   tokens: 'holds what lets a script in: on another computer a new one is made',
   links: 'holds what lets a guest of the house in',
+  set_aside: 'is of devices that were taken out here; it stays on them, too',
   access_events: 'is about this computer: who came in here, and who was turned away',
   facts: 'says only when the demo household was made',
   __drizzle_migrations: 'is about the file: the program that restores it makes its own',

@@ -256,3 +256,18 @@ export const accessEvents = sqliteTable(
   },
   (table) => [index('access_events_at').on(table.at)],
 );
+
+/** What a device sent after it was taken out: a keeper says whether it holds. */
+export const setAside = sqliteTable('set_aside', {
+  id: text().primaryKey(),
+  deviceId: text('device_id').notNull(),
+  /** Names the deed, however often it is sent. */
+  key: text().notNull().unique(),
+  /** The row of its address. */
+  route: text().notNull(),
+  path: text().notNull(),
+  body: text({ mode: 'json' }).$type<unknown>(),
+  at: integer().notNull(),
+  /** When it was said yes to, or let go. */
+  doneAt: integer('done_at'),
+});

@@ -237,8 +237,24 @@ function answerOnce(request: Request, keeper: Keeper, work: () => Answer): Answe
   if (key.length < 8 || key.length > 100) {
     throw new ProblemError(400, 'An Idempotency-Key has 8 to 100 characters.');
   }
+  return keptOnce(key, request, keeper, work);
+}
+
+/** A deed with its name, and what its answer is kept for. */
+interface Deed {
+  method: string;
+  path: string;
+  body: unknown;
+}
+
+function keptOnce(
+  key: string,
+  { method, path, body }: Deed,
+  keeper: Keeper,
+  work: () => Answer,
+): Answer {
   const print = createHash('sha256')
-    .update(`${request.method} ${request.path}\n${JSON.stringify(request.body ?? null)}`)
+    .update(`${method} ${path}\n${JSON.stringify(body ?? null)}`)
     .digest('hex');
   return keeper.write(() => {
     const kept = keeper.answers.find(key);
@@ -250,4 +266,32 @@ function answerOnce(request: Request, keeper: Keeper, work: () => Answer): Answe
     keeper.answers.keep(key, print, answer);
     return answer;
   });
+}
+
+/**
+ * Does later, for somebody else, what was asked of a route before; whoever asks again under the same key gets the
+ * answer of this.
+ * @throws what the route does
+ */
+export function doLater(
+  route: Route,
+  deed: { key: string; path: string; body: unknown },
+  keeper: Keeper,
+  caller: Caller,
+): Answer {
+  const { key, path, body } = deed;
+  const [, id = ''] = new RegExp(`^${route.path.replace('{id}', '([^/]+)')}$`).exec(path) ?? [];
+  if (route.path.includes('{id}')) mustBeRight(checkQuery('IdParams', { id }));
+  if (route.body) mustBeRight(check(route.body, body));
+  const ask: Ask = {
+    params: { id: keptId(id) },
+    query: {},
+    body: route.body ? keptForm(DRAFTS[route.body], body) : undefined,
+    version: 0,
+    caller,
+    safe: true,
+    host: '',
+  };
+  const method = route.method.toUpperCase();
+  return keptOnce(key, { method, path, body }, keeper, () => route.handle(ask) as Answer);
 }

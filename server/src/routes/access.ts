@@ -1,5 +1,6 @@
 import {
   AccessEvent,
+  Aside,
   ACCESS_DRAFTS,
   Device,
   Link,
@@ -26,7 +27,7 @@ import { inWords } from '../access/phone-page.js';
 import { houseOrigin, phonePage, type Reach } from '../access/reach.js';
 import type { Changes } from '../http/changes.js';
 import { invalid, notFound, ProblemError } from '../http/problem.js';
-import { longRoute, type Ask, type Route } from '../http/route.js';
+import { doLater, keyOf, longRoute, type Ask, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import { currentOf } from '../work/records.js';
 
@@ -44,6 +45,7 @@ export function accessRoutes(
   access: Access,
   changes: Changes,
   reach: () => Reach,
+  routes: () => readonly Route[],
 ): Route[] {
   const personOr404 = (id: string): Person => {
     const person = store.persons.get(id);
@@ -401,6 +403,49 @@ export function accessRoutes(
     }),
     longRoute({
       method: 'get',
+      path: '/api/v1/set-aside',
+      summary: 'What devices sent after they were taken out, until somebody says whether it holds',
+      answers: Type.Array(Aside),
+      handle: () => ({ body: access.aside.list() }),
+    }),
+    longRoute({
+      method: 'post',
+      path: '/api/v1/set-aside/{id}/take',
+      summary: 'Take in what a device sent after it was taken out, as noted by its person',
+      answers: Type.Array(Aside),
+      handle: (ask) => {
+        const one = access.aside.get(ask.params.id);
+        if (!one) throw notFound('thing that waits');
+        const route = routes().find((known) => keyOf(known) === one.route)!;
+        const device = access.devices.get(one.deviceId);
+        const person = device && store.persons.get(device.personId);
+        doLater(route, one, store, device && person ? asDevice(person, device) : NOBODY);
+        store.write(() => {
+          access.aside.done(one.id);
+          access.events.note('taken in from a device that was taken out', {
+            ...byWhom(ask),
+            ...(device ? { more: device.name } : {}),
+          });
+        });
+        return { body: access.aside.list() };
+      },
+    }),
+    longRoute({
+      method: 'delete',
+      path: '/api/v1/set-aside/{id}',
+      summary: 'Let go what a device sent after it was taken out',
+      answers: Type.Array(Aside),
+      handle: (ask) =>
+        store.write(() => {
+          const one = access.aside.get(ask.params.id);
+          if (!one) throw notFound('thing that waits');
+          access.aside.done(one.id);
+          access.events.note('let go from a device that was taken out', byWhom(ask));
+          return { body: access.aside.list() };
+        }),
+    }),
+    longRoute({
+      method: 'get',
       path: '/api/v1/access-events',
       summary: 'Who came in, who was turned away, what was given and taken back: 180 days',
       answers: Type.Array(AccessEvent),
@@ -408,6 +453,8 @@ export function accessRoutes(
     }),
   ];
 }
+
+const NOBODY: Caller = { by: 'nobody' };
 
 /** What was turned away is noted before it is told. */
 function orRefused<A>(outcome: { answer: A } | { refused: ProblemError }): A {

@@ -77,7 +77,7 @@ export async function fullHouse(file: string): Promise<Served> {
 }
 
 /** What is about this computer, and what lets somebody in here: no backup holds it. */
-const HERE_ALONE = /about|backup|devices|tokens|links|access-events/;
+const HERE_ALONE = /about|backup|devices|tokens|links|set-aside|access-events/;
 
 /** Addresses that a household's answers are read at, each record's own among them. */
 export async function everyAnswer({ api, routes, store }: Served): Promise<Map<string, string>> {

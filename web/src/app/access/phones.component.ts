@@ -1,7 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import type { Device, PairingCode, Person, PersonDraft } from '@needlecase/core/model/access';
-import { catchError, merge, of, startWith, Subject, switchMap } from 'rxjs';
+import { ENTRY_KINDS, kindOfEntry, type EntryKind } from '@needlecase/core';
+import type {
+  Aside,
+  Device,
+  PairingCode,
+  Person,
+  PersonDraft,
+} from '@needlecase/core/model/access';
+import { catchError, merge, of, startWith, Subject, switchMap, type Observable } from 'rxjs';
 import { AccessService } from '../data/access.service';
 import { ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
@@ -75,6 +82,10 @@ export class PhonesComponent {
   protected readonly devices = computed(() => this.#all().filter(({ revokedAt }) => !revokedAt));
   protected readonly out = computed(() => this.#all().filter(({ revokedAt }) => revokedAt));
 
+  protected readonly aside = toSignal(
+    this.#changed.pipe(switchMap(() => this.#service.setAside().pipe(catchError(() => of([]))))),
+    { initialValue: [] },
+  );
   protected readonly code = signal<PairingCode | undefined>(undefined);
   protected readonly failed = signal('');
   protected readonly adding = signal(false);
@@ -85,6 +96,32 @@ export class PhonesComponent {
 
   protected personOf({ personId }: Device): Person | undefined {
     return this.persons().find(({ id }) => id === personId);
+  }
+
+  protected deviceOf({ deviceId }: Aside): string {
+    return this.#all().find(({ id }) => id === deviceId)?.name ?? 'a device no longer listed';
+  }
+
+  /** What it says of itself; nobody has looked whether it is right. */
+  protected saidOf({ what, body }: Aside): string {
+    if (what === 'undo') return 'Something undone';
+    if (what === 'case') return 'Trouble told';
+    const { kind, note, at } = (body ?? {}) as Record<string, unknown>;
+    const name = ENTRY_KINDS.includes(kind as EntryKind)
+      ? kindOfEntry(kind as EntryKind).label
+      : 'An entry';
+    const more = typeof note === 'string' ? `: ${note.slice(0, 120)}` : '';
+    return typeof at === 'string' && Date.parse(at)
+      ? `${name}, ${this.when(at)}${more}`
+      : name + more;
+  }
+
+  protected takeIn(one: Aside): void {
+    this.#then(this.#service.takeIn(one), 'It is in the log.');
+  }
+
+  protected letGo(one: Aside): void {
+    this.#then(this.#service.letGo(one), 'It is let go.');
   }
 
   protected when(at: string): string {
@@ -163,9 +200,9 @@ export class PhonesComponent {
     });
   }
 
-  #then(asked: ReturnType<AccessService['takeOut'] | AccessService['removePerson']>, said: string) {
+  #then(asked: Observable<unknown>, said: string): void {
     this.failed.set('');
-    (asked as ReturnType<AccessService['takeOut']>).subscribe({
+    asked.subscribe({
       next: () => {
         this.#toasts.show(said);
         this.#again.next();

@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type {
   About,
   AccessEvent,
+  Aside,
   Device,
   Link,
   LinkDraft,
@@ -109,6 +110,19 @@ export class AccessService {
 
   takeTokenBack({ id }: Token): Observable<Token[]> {
     return this.#api.send<Token[]>('DELETE', `tokens/${id}`, undefined);
+  }
+
+  /** What devices sent after they were taken out. */
+  setAside(): Observable<Aside[]> {
+    return this.#api.get<Aside[]>('set-aside');
+  }
+
+  takeIn({ id }: Aside): Observable<Aside[]> {
+    return this.#api.send<Aside[]>('POST', `set-aside/${id}/take`, {});
+  }
+
+  letGo({ id }: Aside): Observable<Aside[]> {
+    return this.#api.send<Aside[]>('DELETE', `set-aside/${id}`, undefined);
   }
 
   events(): Observable<AccessEvent[]> {
