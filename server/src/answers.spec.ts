@@ -183,6 +183,7 @@ Object.assign(ASKED, {
   'get /api/v1/health': () => get('health'),
   'get /api/v1/me': () => get('me'),
   'get /api/v1/about': () => get('about'),
+  'get /api/v1/shares': () => as('get', 'shares'),
   'post /api/v1/pair': async () => {
     const { code } = (await post('codes', {})).body;
     return post('pair', { code, device: 'A phone' });

@@ -115,8 +115,8 @@ export function makeApp(
   });
   app.use('/api', ownOriginOnly(reach().origin), access.livesOn);
   app.use(['/api/v1/pair', '/api/v1/sign-in'], fewTries());
-  app.use('/api', express.json({ limit: 1_000_000, strict: true }));
-  app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES }));
+  app.use('/api', express.json({ limit: 1_000_000, strict: true, inflate: false }));
+  app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES, inflate: false }));
   app.use('/api', soundOnly);
   app.get('/api/openapi.json', (request, response) => {
     access.admit('get /api/openapi.json', request);

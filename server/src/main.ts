@@ -11,7 +11,7 @@ import { makeApp } from './app.js';
 import { endOnFaults } from './faults.js';
 import { FileProblem } from './db/data-file.js';
 import { serveDatabase } from './db/open.js';
-import { readSettings } from './settings.js';
+import { mustNotBeServed, readSettings } from './settings.js';
 import { ownThreads } from './threads/threads.js';
 
 /** What cannot be begun is told in one sentence. */
@@ -33,6 +33,11 @@ function raise(error: unknown): never {
 function listening(one: Server, wanted: number, setting: string): Promise<number> {
   return new Promise((done) => {
     one.once('error', (error: NodeJS.ErrnoException) => {
+      // A computer without version 6 of the internet's addresses has those of version 4.
+      if (error.code === 'EAFNOSUPPORT' && settings.host === '::') {
+        one.listen(wanted, '0.0.0.0', () => done((one.address() as AddressInfo).port));
+        return;
+      }
       console.error(
         error.code === 'EADDRINUSE'
           ? `Port ${wanted} is taken. Set ${setting} to another one.`
@@ -55,6 +60,7 @@ const settings = orEnd(() => readSettings(process.env, process.argv.slice(2)));
 const log = pino({ level: settings.log });
 endOnFaults(log);
 const webRoot = join(dirname(fileURLToPath(import.meta.url)), '../../web/dist/browser');
+orEnd(() => mustNotBeServed(webRoot, settings));
 const { db, held } = orEnd(() =>
   serveDatabase(settings.database, (how) => log.warn(how, 'The data file was brought up to date.')),
 );

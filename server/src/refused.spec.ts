@@ -30,17 +30,12 @@ describe('bodies', () => {
   afterEach(() => expect(stored()).toBe(0));
   const text = JSON.stringify(note());
 
-  it('packed in a way that is not read here, or broken', async () => {
-    for (const encoding of ['zstd', 'compress', 'nonsense']) {
+  it('packed in any way: what unpacks to more than a body may be is not begun with', async () => {
+    for (const encoding of ['zstd', 'compress', 'nonsense', 'gzip', 'deflate', 'br']) {
       const { body } = await send(Buffer.from(text), { 'Content-Encoding': encoding }).expect(415);
       expect(body.title).toMatch(/encoding/);
     }
-    for (const encoding of ['gzip', 'deflate', 'br']) {
-      const { body } = await send(Buffer.from(text), { 'Content-Encoding': encoding }).expect(400);
-      expect(body.title).toMatch(/cannot be read/);
-    }
-    const cut = deflateSync(text).subarray(0, 12);
-    await send(cut, { 'Content-Encoding': 'deflate' }).expect(400);
+    await send(deflateSync(text), { 'Content-Encoding': 'deflate' }).expect(415);
   });
 
   it('nested thousands deep, wherever', async () => {

@@ -1,4 +1,4 @@
-import { resolve } from 'node:path';
+import { resolve, sep } from 'node:path';
 
 /** Where the data is and where the server listens; from the environment. */
 export interface Settings {
@@ -79,4 +79,22 @@ export function readSettings(env: NodeJS.ProcessEnv, args: readonly string[] = [
     announce: env['NEEDLECASE_NAME'] !== 'off',
     open: !LOOPBACK.test(host),
   };
+}
+
+/**
+ * Nothing of the household's may lie among the pages that everybody gets.
+ * @throws RangeError where it would
+ */
+export function mustNotBeServed(
+  webRoot: string,
+  { database, backups, keys }: Pick<Settings, 'database' | 'backups' | 'keys'>,
+): void {
+  const inside = [database, backups, keys].find((path) =>
+    `${path}${sep}`.startsWith(webRoot + sep),
+  );
+  if (inside) {
+    throw new RangeError(
+      `${inside} lies where pages are served to everybody. Choose another place.`,
+    );
+  }
 }

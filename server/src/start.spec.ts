@@ -21,6 +21,7 @@ import { mustBeWritable } from './db/data-file.js';
 import { openDatabase } from './db/open.js';
 
 const MAIN = fileURLToPath(new URL('../dist/main.js', import.meta.url));
+const WEB_ROOT = fileURLToPath(new URL('../../web/dist/browser', import.meta.url));
 
 let folder: string;
 let file: string;
@@ -181,3 +182,95 @@ describe('a data file that may not be written', () => {
     expect(() => mustBeWritable(file)).not.toThrow();
   });
 });
+
+describe('open to the house’s network', () => {
+  const open = { HOST: '0.0.0.0', NEEDLECASE_NAME: 'off', NEEDLECASE_TLS_PORT: '0' };
+  const named = { ...open, NEEDLECASE_ORIGIN: 'https://house.test:4311' };
+
+  it('tells its addresses and a code, speaks https, and lets nobody in who is not paired', async () => {
+    const { said, address } = await told(named);
+    expect(said).toContain('In the house it is at https://house.test:4311/');
+    const code = /within a day: (\S{9})/.exec(said)![1]!;
+    expect(statSync(join(folder, 'house-keys')).mode & 0o777).toBe(0o700);
+    expect(statSync(join(folder, 'house-keys/authority.key')).mode & 0o777).toBe(0o600);
+    expect(statSync(file).mode & 0o777).toBe(0o600);
+    const ask = (path: string, init: RequestInit = {}) =>
+      fetch(`${address}api/v1/${path}`, {
+        ...init,
+        // As a proxy on this computer would hand it on.
+        headers: { 'X-Forwarded-For': '192.168.1.7', 'Content-Type': 'application/json' },
+      });
+    expect((await ask('health')).status).toBe(200);
+    expect((await ask('bench')).status).toBe(401);
+    const pair = { method: 'POST', body: JSON.stringify({ code, device: 'A phone' }) };
+    expect((await ask('pair', pair)).status).toBe(200);
+    expect((await ask('pair', pair)).status).toBe(422);
+  });
+
+  it('shows no code any more when a device is in, unless it is asked for one', async () => {
+    const { said, address, server } = await told(named);
+    const code = /within a day: (\S{9})/.exec(said)![1]!;
+    await fetch(`${address}api/v1/pair`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ code, device: 'A phone' }),
+    });
+    server.kill('SIGTERM');
+    await new Promise((done) => server.once('close', done));
+    const again = await told(named);
+    expect(again.said).not.toContain('within a day');
+    again.server.kill('SIGTERM');
+    await new Promise((done) => again.server.once('close', done));
+    expect((await told(named, ['--code'])).said).toContain('within a day');
+  });
+
+  it.each([
+    ['half of a certificate', { NEEDLECASE_CERT: '/nowhere.crt' }, /go together/],
+    [
+      'a certificate that is not there',
+      { NEEDLECASE_CERT: '/nowhere.crt', NEEDLECASE_KEY: '/nowhere.key' },
+      /nowhere\.crt/,
+    ],
+    ['no address', { NEEDLECASE_ORIGIN: 'laundry' }, /NEEDLECASE_ORIGIN/],
+    [
+      'an address with a path',
+      { NEEDLECASE_ORIGIN: 'https://laundry.example/x' },
+      /NEEDLECASE_ORIGIN/,
+    ],
+    ['a number of proxies that is none', { NEEDLECASE_PROXY: 'one' }, /NEEDLECASE_PROXY/],
+    ['no port', { NEEDLECASE_TLS_PORT: '70000' }, /NEEDLECASE_TLS_PORT/],
+    ['keys where pages are served from', { NEEDLECASE_KEYS: WEB_ROOT }, /served to everybody/],
+    [
+      'backups where pages are served from',
+      { NEEDLECASE_BACKUPS: join(WEB_ROOT, 'x') },
+      /served to everybody/,
+    ],
+  ])('is not begun with %s: one sentence', async (_what, env, words) => {
+    const { code, said } = await start({ ...open, ...env });
+    expect(code).toBe(1);
+    expect(said).toMatch(words);
+    expect(said!.trim().split('\n')).toHaveLength(1);
+  });
+});
+
+/** Starts it open to the network, and waits until it has told how it is reached. */
+function told(
+  env: NodeJS.ProcessEnv,
+  args: string[] = [],
+): Promise<{ said: string; address: string; server: ChildProcess }> {
+  const server = spawn(process.execPath, [MAIN, ...args], {
+    env: { ...process.env, NEEDLECASE_DB: file, PORT: '0', ...env },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  running.push(server);
+  let said = '';
+  return new Promise((done) => {
+    server.stdout.on('data', (text: Buffer) => {
+      said += String(text);
+      const port = /localhost:(\d+)/.exec(said)?.[1];
+      if (port && said.includes('In the house')) {
+        done({ said, address: `http://127.0.0.1:${port}/`, server });
+      }
+    });
+  });
+}

@@ -222,6 +222,18 @@ export const AccessEvent = closed(
 );
 export type AccessEvent = Static<typeof AccessEvent>;
 
+/** How the work of the last three months was shared. */
+export const Shared = Type.Array(
+  closed({
+    personId: id(),
+    /** At work, by the catalogue; no stopwatch was held. */
+    minutes: Type.Number({ minimum: 0 }),
+    tasks: Type.Integer({ minimum: 0 }),
+  }),
+  { title: 'Shared' },
+);
+export type Shared = Static<typeof Shared>;
+
 /** What runs on the server, and where its data is. */
 export const About = closed(
   {

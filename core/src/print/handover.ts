@@ -12,7 +12,8 @@ import { planVisit } from '../care/visit/plan.js';
 import { PHASE_NAMES } from '../care/visit/visit-step.js';
 import { taskKey } from '../care/catalogue/set-ups.js';
 import { sayProduct } from '../chemistry/products.js';
-import { dayOf, many, sayDay } from '../units/calendar.js';
+import { dayOf, sayDay } from '../units/calendar.js';
+import { many } from '../units/many.js';
 import { rulesOf } from '../regions/rules.js';
 import {
   NUMBER_NAMES,

@@ -1,3 +1,4 @@
+import { many } from './many.js';
 import { Temporal } from 'temporal-polyfill';
 
 /** A calendar date in the household's zone, `YYYY-MM-DD`. */
@@ -155,7 +156,3 @@ export function sayDays(days: number): string {
   if (days < 730) return many(Math.round(days / DAYS_PER_MONTH), 'month');
   return many(Math.round(days / 365.25), 'year');
 }
-
-/** `1 load`, `2 loads`; a plural of its own where -s does not do. */
-export const many = (count: number, one: string, more = `${one}s`): string =>
-  `${count} ${count === 1 ? one : more}`;

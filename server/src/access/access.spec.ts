@@ -53,6 +53,7 @@ HK put /api/v1/vent-runs/{id}
 HK delete /api/v1/vent-runs/{id}
 HK get /api/v1/backups
 HK get /api/v1/about
+HK get /api/v1/shares
 K post /api/v1/setup
 K put /api/v1/household
 K post /api/v1/machines

@@ -107,6 +107,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'delete /api/v1/vent-runs/{id}': helper,
   'get /api/v1/backups': helper,
   'get /api/v1/about': helper,
+  'get /api/v1/shares': helper,
 
   'post /api/v1/setup': keeper,
   'put /api/v1/household': keeper,

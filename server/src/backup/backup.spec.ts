@@ -10,6 +10,7 @@ import * as yauzl from 'yauzl';
 import { ZipFile } from 'yazl';
 import { BACKUP_KIND_NAMES } from '@needlecase/core/formats/backup';
 import { openDatabase } from '../db/open.js';
+import { digestOf } from '../access/secrets.js';
 import { everyAnswer, fullHouse, serve, type Served } from '../testing/full-house.js';
 import { ago } from '../testing/household.js';
 import { PARTS, STAYS_OUT } from './parts.js';
@@ -105,6 +106,27 @@ describe('a backup', () => {
         .split('\n');
       for (const line of lines) expect(typeof JSON.parse(line)).toBe('object');
     }
+  });
+
+  it('holds nothing that lets anybody in, nor a digest of it', async () => {
+    const other = await fullHouse(fresh());
+    const { store, access } = other;
+    const secrets = store.write(() => {
+      const [person] = store.persons.list();
+      const { device, secret } = access.devices.pair(person!.id, 'A phone', true);
+      const { code } = access.devices.newCode(person!.id);
+      const { token } = access.tokens.make({ name: 'A script', scopes: ['entries:read'] });
+      const target = store.machines.list()[0]!.id;
+      const link = access.links.make({ shows: 'machine', target, forWhom: 'The landlord' });
+      store.persons.setPassphrase(person!.id, 'scrypt$1$2$3$salt$kept');
+      return [secret, device.digest, code, token!, link.secret, digestOf(link.secret), '$kept'];
+    });
+    const path = join(folder, 'secrets.zip');
+    await writeBackup(other.file, path, Date.now());
+    const all = [...(await unpacked(path)).values()].map(String).join('\n');
+    expect(all).toContain('"name":"Keeper"');
+    for (const secret of secrets) expect(all).not.toContain(secret);
+    store.close();
   });
 
   it('is of one moment, though much is written meanwhile', async () => {

@@ -7,6 +7,7 @@ import {
   Me,
   PairingCode,
   Person,
+  Shared,
   Token,
   type AccessDraft,
   type CodeDraft,
@@ -17,6 +18,7 @@ import {
   type SignInDraft,
   type TokenDraft,
 } from '@needlecase/core/model/access';
+import { sharesOf } from '@needlecase/core';
 import { checkAccess } from '@needlecase/core/model/check-access';
 import Type from 'typebox';
 import type { Access } from '../access/access.js';
@@ -35,6 +37,8 @@ const reads = (name: AccessDraft) => ({
   schema: ACCESS_DRAFTS[name],
   check: (body: unknown) => checkAccess(name, body),
 });
+
+const QUARTER_MS = 91 * 86_400_000;
 
 /** So long one takes to go from one address to the other. */
 const MOVE_MS = 2 * 60_000;
@@ -176,6 +180,22 @@ export function accessRoutes(
       summary: 'The people of the household',
       answers: Type.Array(Person),
       handle: () => ({ body: store.persons.list() }),
+    }),
+    longRoute({
+      method: 'get',
+      path: '/api/v1/shares',
+      summary: 'How the work of the last three months was shared by those who are here',
+      answers: Shared,
+      handle: () => {
+        const done = store.entries.doneSince(Date.now() - QUARTER_MS);
+        const shares = sharesOf(done, store.machines.list());
+        return {
+          body: store.persons.list().map(({ id }) => {
+            const { minutes = 0, tasks = 0 } = shares.find(({ author }) => author === id) ?? {};
+            return { personId: id, minutes, tasks };
+          }),
+        };
+      },
     }),
     longRoute({
       method: 'post',

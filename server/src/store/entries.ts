@@ -1,4 +1,4 @@
-import { and, desc, eq, getTableColumns, lt, notExists, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, gte, eq, getTableColumns, lt, notExists, or, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/sqlite-core';
 import { randomUUID } from 'node:crypto';
 import {
@@ -150,6 +150,16 @@ export class EntryStore {
       .select()
       .from(entries)
       .where(and(eq(entries.runId, runId), this.#current()))
+      .all();
+    return rows.map((row) => toEntry(row));
+  }
+
+  /** Tasks done since, as they stand now. */
+  doneSince(at: number): Pick<Entry, 'author' | 'machineId' | 'task'>[] {
+    const rows = this.db
+      .select()
+      .from(entries)
+      .where(and(eq(entries.kind, 'done'), gte(entries.at, at), this.#current()))
       .all();
     return rows.map((row) => toEntry(row));
   }

@@ -22,7 +22,7 @@ export const appConfig: ApplicationConfig = {
     provideAppInitializer(tellOfUpdates),
     { provide: ErrorHandler, useClass: FaultsTold },
     // After the first view stands: keeping the app must not slow it down.
-    provideServiceWorker('ngsw-worker.js', {
+    provideServiceWorker('worker.js', {
       enabled: !isDevMode(),
       registrationStrategy: 'registerWhenStable:2000',
     }),

@@ -55,6 +55,12 @@ export const routes: Routes = [
     loadComponent: () => import('./log/log.component').then((m) => m.LogComponent),
   },
   {
+    path: 'share',
+    title: title('Shared'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./log/share.component').then((m) => m.ShareComponent),
+  },
+  {
     path: 'house',
     title: title('House'),
     canActivate: [hasHousehold],

@@ -3,7 +3,7 @@ import type { EntryKind } from '../../model/entry-kinds.js';
 import { quantityOf } from '../../model/quantities.js';
 import type { Entry, EntryDraft } from '../../model/schemas.js';
 import type { Programme, ProofResult } from '../../model/vocabulary.js';
-import { many } from '../../units/calendar.js';
+import { many } from '../../units/many.js';
 import { LOAD_HABITS } from '../catalogue/data/habits.js';
 import { isStation, knowsTask, NO_MACHINE, stationById, taskOf } from '../catalogue/lookup.js';
 import type { Build } from '../catalogue/types.js';

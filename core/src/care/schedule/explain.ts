@@ -1,6 +1,7 @@
 import { QUANTITIES, type Quantity } from '../../model/quantities.js';
 import { GRADE_NAMES, type Grade } from '../../model/vocabulary.js';
-import { many, sayDay, sayDistance, sayDays, type Day } from '../../units/calendar.js';
+import { sayDay, sayDistance, sayDays, type Day } from '../../units/calendar.js';
+import { many } from '../../units/many.js';
 import { taskOf } from '../catalogue/lookup.js';
 import type { Build, Task } from '../catalogue/types.js';
 import type { Due, LimitDates } from './due.js';

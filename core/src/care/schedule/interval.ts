@@ -2,7 +2,7 @@ import type { Household, Machine } from '../../model/schemas.js';
 import type { Circumstance, Programme } from '../../model/vocabulary.js';
 import { VERY_HARD_FROM } from '../../measure/water/scale.js';
 import { spoken } from '../../regions/spoken.js';
-import { many } from '../../units/calendar.js';
+import { many } from '../../units/many.js';
 import type { Interval, Task } from '../catalogue/types.js';
 import { inDriver } from '../catalogue/interval-figure.js';
 

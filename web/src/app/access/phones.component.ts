@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { ENTRY_KINDS, kindOfEntry, type EntryKind } from '@needlecase/core';
+import { ENTRY_KINDS, kindOfEntry, many, type EntryKind } from '@needlecase/core';
 import type {
   Aside,
   Device,
@@ -15,6 +15,7 @@ import { ChangesService } from '../data/changes.service';
 import { isSecure } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { HouseNavComponent } from '../house/house-nav.component';
+import { sayLength } from '../shared/minutes';
 import { sayWhenLong } from '../shared/say-when';
 import { SingleTaps } from '../shared/single-taps';
 import { WhoComponent } from '../shared/who.component';
@@ -82,6 +83,10 @@ export class PhonesComponent {
   protected readonly devices = computed(() => this.#all().filter(({ revokedAt }) => !revokedAt));
   protected readonly out = computed(() => this.#all().filter(({ revokedAt }) => revokedAt));
 
+  readonly #shares = toSignal(
+    this.#changed.pipe(switchMap(() => this.#service.shares().pipe(catchError(() => of([]))))),
+    { initialValue: [] },
+  );
   protected readonly aside = toSignal(
     this.#changed.pipe(switchMap(() => this.#service.setAside().pipe(catchError(() => of([]))))),
     { initialValue: [] },
@@ -96,6 +101,16 @@ export class PhonesComponent {
 
   protected personOf({ personId }: Device): Person | undefined {
     return this.persons().find(({ id }) => id === personId);
+  }
+
+  /** What a person did in the last three months, and its part of what all did; nobody is scolded for little. */
+  protected shareOf({ id }: Person): { said: string; part: number } | undefined {
+    const shares = this.#shares();
+    const all = shares.reduce((sum, { minutes }) => sum + minutes, 0);
+    const { minutes = 0, tasks = 0 } = shares.find(({ personId }) => personId === id) ?? {};
+    if (tasks === 0) return undefined;
+    const said = `In three months ${many(tasks, 'task')}, ${sayLength(Math.round(minutes / 5) * 5)} of work by the usual`;
+    return { said, part: all ? (100 * minutes) / all : 0 };
   }
 
   protected deviceOf({ deviceId }: Aside): string {

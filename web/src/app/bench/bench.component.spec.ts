@@ -62,7 +62,7 @@ describe('BenchComponent', () => {
   const pending = signal(new Map<string, number>());
   const settled$ = new Subject<void>();
 
-  beforeEach(() => {
+  beforeEach(async () => {
     bench$ = new BehaviorSubject<Loaded<BenchView>>({ value: benchOf() });
     counted = [];
     started = [];
@@ -78,6 +78,7 @@ describe('BenchComponent', () => {
       count: ({ id }: Machine) => Promise.resolve(void counted.push(id)),
     };
     TestBed.configureTestingModule({
+      imports: [BenchComponent],
       providers: [
         provideRouter([]),
         { provide: BenchService, useValue: { bench$, refresh: () => refreshed++ } },
@@ -85,6 +86,7 @@ describe('BenchComponent', () => {
         { provide: VisitsService, useValue: visits },
       ],
     });
+    await TestBed.compileComponents();
   });
 
   function show() {

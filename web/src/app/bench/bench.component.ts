@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { NgbModal } from '@ng-bootstrap/ng-bootstrap';
 import {
   KIND_NAMES,
   many,
@@ -19,6 +18,7 @@ import { VisitsService } from '../data/visits.service';
 import { LineComponent } from '../thread/line.component';
 import { ProofsComponent } from './proofs.component';
 import { TapeComponent, type Pin } from './tape.component';
+import { Dialogs } from '../shared/dialogs';
 import { sayMinutes } from '../shared/minutes';
 
 /** Home: the next visit, every machine's line, loads with one tap, what is due when. */
@@ -33,7 +33,7 @@ export class BenchComponent {
   readonly #bench = inject(BenchService);
   readonly #loads = inject(LoadsService);
   readonly #router = inject(Router);
-  readonly #modal = inject(NgbModal);
+  readonly #dialogs = inject(Dialogs);
   protected readonly visits = inject(VisitsService);
 
   readonly #loaded = toSignal(this.#bench.bench$);
@@ -145,7 +145,9 @@ export class BenchComponent {
   /** Several loads, another programme, another day. */
   protected async countMore(machine: Machine): Promise<void> {
     const { LoadsDialogComponent } = await import('./loads-dialog.component');
-    const dialog = this.#modal.open(LoadsDialogComponent, { ariaLabelledBy: 'loads-title' });
+    const dialog = await this.#dialogs.open(LoadsDialogComponent, {
+      ariaLabelledBy: 'loads-title',
+    });
     const shown = dialog.componentInstance as InstanceType<typeof LoadsDialogComponent>;
     shown.machine.set(machine);
     shown.zone.set(this.bench()!.household.zone);

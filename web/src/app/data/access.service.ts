@@ -11,6 +11,7 @@ import type {
   PairingCode,
   Person,
   PersonDraft,
+  Shared,
   SignInDraft,
   Token,
   TokenDraft,
@@ -70,6 +71,11 @@ export class AccessService {
 
   takeOut({ id }: Device): Observable<Device[]> {
     return this.#api.send<Device[]>('DELETE', `devices/${id}`, undefined);
+  }
+
+  /** How the work of the last three months was shared. */
+  shares(): Observable<Shared> {
+    return this.#api.get<Shared>('shares');
   }
 
   addPerson(draft: PersonDraft): Observable<Person> {

@@ -4,7 +4,7 @@ import {
   type HttpEvent,
   type HttpInterceptorFn,
 } from '@angular/common/http';
-import type { VisitProgress } from '@needlecase/core';
+import { many, type VisitProgress } from '@needlecase/core';
 import { firstValueFrom, tap, type Observable } from 'rxjs';
 import { readLocal, writeLocal } from './local';
 import type { ToastsService } from './toasts.service';
@@ -136,9 +136,6 @@ export function sayClock(toasts: ToastsService): void {
     `The clock of this device is ${sayOff(Math.abs(minutes))} ${off < 0 ? 'fast' : 'slow'}. What you note is kept with the right time.`,
   );
 }
-
-/** Counted in full; the core's own way of it would bring the calendar into the first page. */
-const many = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
 
 function sayOff(minutes: number): string {
   if (minutes < 120) return many(minutes, 'minute');

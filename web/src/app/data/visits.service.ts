@@ -1,8 +1,8 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import { NgbModal } from '@ng-bootstrap/ng-bootstrap';
 import type { Visit, VisitTask } from '@needlecase/core';
 import { finalize } from 'rxjs';
+import { Dialogs } from '../shared/dialogs';
 import { ApiService, type ApiProblem } from './api.service';
 import { newId } from './platform';
 import { ToastsService } from './toasts.service';
@@ -13,7 +13,7 @@ export class VisitsService {
   readonly #api = inject(ApiService);
   readonly #router = inject(Router);
   readonly #toasts = inject(ToastsService);
-  readonly #dialogs = inject(NgbModal);
+  readonly #dialogs = inject(Dialogs);
 
   /** While one is being begun: a second tap does nothing. */
   readonly starting = signal(false);
@@ -58,7 +58,9 @@ export class VisitsService {
     begun: ((visit: Visit) => void) | undefined,
   ): Promise<void> {
     const { UnderWayComponent } = await import('../shell/under-way.component');
-    const dialog = this.#dialogs.open(UnderWayComponent, { ariaLabelledBy: 'under-way-title' });
+    const dialog = await this.#dialogs.open(UnderWayComponent, {
+      ariaLabelledBy: 'under-way-title',
+    });
     (dialog.componentInstance as InstanceType<typeof UnderWayComponent>).visit.set(underWay);
     const chosen = (await dialog.result.catch(() => undefined)) as 'go on' | 'another' | undefined;
     if (chosen === 'another') this.#start(tasks, false, begun);

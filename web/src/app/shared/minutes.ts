@@ -5,7 +5,8 @@ export function sayMinutes({ hands, waiting }: { hands: number; waiting: number 
   return waiting >= 10 ? `${work}, ${sayLength(Math.round(waiting / 5) * 5)} of waiting` : work;
 }
 
-function sayLength(minutes: number): string {
+/** A length of time in minutes and hours. */
+export function sayLength(minutes: number): string {
   if (minutes < 90) return `${minutes} min`;
   const hours = Math.floor(minutes / 60);
   const rest = minutes % 60;

@@ -47,7 +47,7 @@ export function tellOfUpdates(): void {
 
 /** What browsers say where a part of the program cannot be fetched. */
 const PART_MISSING =
-  /dynamically imported module|module script failed|importing a module|ChunkLoadError/i;
+  /dynamically imported module|module script failed|importing a module|ChunkLoadError|Loading dependencies/i;
 
 /** No click does nothing: where the program fails, or a part of it is not to be had, it says so. */
 @Injectable()
