@@ -68,6 +68,22 @@ test('the slash goes to the find box, which finds machines, stations and tasks',
   await expect(page.getByRole('heading', { level: 1, name: 'Studio washer' })).toBeVisible();
 });
 
+test('the slash goes to the find box also before the page had a moment to fetch it', async ({
+  page,
+  demo,
+}) => {
+  await page.addInitScript(() => (window.requestIdleCallback = () => 0));
+  await page.goto(demo.address);
+  await ready(page);
+  await expect(page.getByRole('combobox', { name: /Find/ })).toHaveCount(0);
+  await page.keyboard.press('/');
+  await expect(page.getByRole('combobox', { name: /Find/ })).toBeFocused();
+  await page.reload();
+  await ready(page);
+  await page.getByRole('searchbox', { name: /Find/ }).click();
+  await expect(page.getByRole('combobox', { name: /Find/ })).toBeFocused();
+});
+
 test('a run by keyboard alone, from its first step to its end', async ({ page, demo }) => {
   const { id: machineId } = await machineCalled(demo, 'Studio washer');
   const run = await demo.api<{ id: string }>('runs', {

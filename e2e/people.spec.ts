@@ -124,6 +124,11 @@ test('a shared computer is signed in by a pass phrase', async ({ page, demo, bro
   await other.getByLabel('Your pass phrase').fill('four words of a house');
   await other.getByRole('button', { name: 'Let it in' }).click();
   await expect(other.getByRole('button', { name: /^Count a load/ }).first()).toBeVisible();
+  await other.goto(`${demo.address}pair`);
+  await other.getByRole('button', { name: 'Sign this device out' }).click();
+  await expect(other.getByRole('button', { name: 'Let it in' })).toBeVisible();
+  await other.goto(demo.address);
+  await expect(other.getByRole('heading', { name: 'Let this device in' })).toBeVisible();
   await page.goto(demo.address);
   await expect(page.getByRole('heading', { name: 'Let this device in' })).toBeVisible();
 });

@@ -7,7 +7,7 @@ import { AccessService } from '../data/access.service';
 import type { ApiProblem } from '../data/api.service';
 import { fromAddress } from '../data/moving';
 import { OutboxService } from '../data/outbox.service';
-import { isSecure } from '../data/platform';
+import { forgetAnswers, isSecure } from '../data/platform';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 import { SingleTaps } from '../shared/single-taps';
 import { deviceName } from './device-name';
@@ -71,6 +71,19 @@ export class PairComponent {
         ? this.#service.signIn({ name, passphrase, device })
         : this.#service.pair({ code, device }),
     );
+  }
+
+  /** On a computer that several share nothing that was read stays behind; what is not sent does. */
+  protected signOut(): void {
+    this.busy.set(true);
+    this.failed.set('');
+    this.#service.signOut().subscribe({
+      next: () => void forgetAnswers().then(() => location.reload()),
+      error: (problem: ApiProblem) => {
+        this.busy.set(false);
+        this.failed.set(`${problem.title} ${problem.detail}`);
+      },
+    });
   }
 
   #ask(asked: Observable<Me>): void {

@@ -68,6 +68,13 @@ export async function notify(text: string): Promise<void> {
   else new Notification('Needlecase', said);
 }
 
+/** Takes away what the worker kept of the server's answers. */
+export async function forgetAnswers(): Promise<void> {
+  if (typeof caches === 'undefined') return;
+  const kept = (await caches.keys()).filter((name) => name.includes(':data:'));
+  await Promise.all(kept.map((name) => caches.delete(name)));
+}
+
 /** Says at the installed application's icon how many are due; nothing where the browser has no such thing. */
 export function badge(count: number): void {
   const set = (navigator as { setAppBadge?: (count: number) => Promise<void> }).setAppBadge;

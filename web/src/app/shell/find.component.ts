@@ -1,7 +1,9 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   inject,
+  input,
   viewChild,
   type ElementRef,
 } from '@angular/core';
@@ -11,6 +13,7 @@ import { NgbTypeahead, type NgbTypeaheadSelectItemEvent } from '@ng-bootstrap/ng
 import { debounceTime, from, map, of, switchMap, type Observable } from 'rxjs';
 import { HouseholdService } from '../data/household.service';
 import type { FindIndex, Place } from './find-index';
+import { asksToFind } from './slash';
 
 /** The find box: `/` goes to it; it knows the views, the machines, their stations and tasks. */
 @Component({
@@ -40,7 +43,15 @@ export class FindComponent {
   readonly #household = inject(HouseholdService);
   readonly #router = inject(Router);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+  /** It was asked for before it was there. */
+  readonly wanted = input(false);
   #index: Promise<FindIndex> | undefined;
+
+  constructor() {
+    afterNextRender(() => {
+      if (this.wanted()) this.box().nativeElement.focus();
+    });
+  }
 
   protected readonly words = new FormControl('');
   protected readonly say = (place: Place | string): string =>
@@ -68,10 +79,7 @@ export class FindComponent {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    const typing = (event.target as HTMLElement).closest(
-      'input, textarea, select, [contenteditable]',
-    );
-    if (event.key !== '/' || typing || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (!asksToFind(event)) return;
     event.preventDefault();
     this.box().nativeElement.focus();
   }

@@ -13,6 +13,7 @@ import { ToastsService } from '../data/toasts.service';
 import { VisitSender } from '../data/visit-sender.service';
 import { FindComponent } from './find.component';
 import { lasting } from './lasting';
+import { asksToFind } from './slash';
 import { PlainHttpComponent } from './plain-http.component';
 import { ThemeService } from './theme.service';
 import { ToastsComponent } from './toasts.component';
@@ -46,10 +47,11 @@ const VIEWS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './root.component.html',
   styleUrl: './root.component.scss',
-  host: { '(window:beforeunload)': 'leaving($event)' },
+  host: { '(window:beforeunload)': 'leaving($event)', '(document:keydown)': 'onKey($event)' },
 })
 export class RootComponent {
   protected readonly secure = isSecure();
+  protected readonly toasts = inject(ToastsService);
   protected readonly theme = inject(ThemeService);
   protected readonly changes = inject(ChangesService);
   protected readonly outbox = inject(OutboxService);
@@ -79,8 +81,11 @@ export class RootComponent {
     VIEWS.filter(({ guests }) => guests || this.#role() !== 'guest'),
   );
 
+  /** The find box was asked for before it was there. */
+  protected readonly findWanted = signal(false);
+
   constructor() {
-    const toasts = inject(ToastsService);
+    const { toasts } = this;
     inject(AccessService)
       .me()
       .pipe(
@@ -105,6 +110,13 @@ export class RootComponent {
   /** The browser asks before what only this page has is gone. */
   protected leaving(event: Event): void {
     if (this.outbox.unkept() + this.#sender.unkept() > 0) event.preventDefault();
+  }
+
+  /** The find box may not be there yet. */
+  protected onKey(event: KeyboardEvent): void {
+    if (!asksToFind(event)) return;
+    event.preventDefault();
+    this.findWanted.set(true);
   }
 
   protected toMain(event: Event): void {
