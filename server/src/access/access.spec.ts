@@ -218,6 +218,7 @@ describe('a guest', () => {
     await as(guest, 'cases', one).expect(201);
     await as(guest, 'cases', news(one.id)).expect(403);
     await as(guest, 'cases', news(one.id.toUpperCase())).expect(403);
+    await as(guest, 'cases', news(`urn:uuid:${one.id}`)).expect(403);
     await as(helper, 'cases', news(one.id)).expect(200);
   });
 

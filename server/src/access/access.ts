@@ -1,5 +1,6 @@
 import type { Request, RequestHandler } from 'express';
 import { mayAs, type Person } from '@needlecase/core/model/access';
+import { keptId } from '@needlecase/core/model/ids';
 import type { Db } from '../db/open.js';
 import { ProblemError } from '../http/problem.js';
 import type { Store } from '../store/store.js';
@@ -82,9 +83,13 @@ export class Access {
     if (caller.by !== 'here' && caller.by !== 'device') return false;
     if (row.from !== 'everybody' && mayAs(caller.role, row.from)) return true;
     const { id } = request.params as { id?: string };
-    const body: unknown = request.body;
-    const personId = personOf(caller)?.id;
-    return row.besides?.({ store: this.store, id: id?.toLowerCase(), body, personId }) ?? false;
+    const asked = {
+      store: this.store,
+      id: id === undefined ? undefined : keptId(id),
+      body: request.body as unknown,
+      personId: personOf(caller)?.id,
+    };
+    return row.besides?.(asked) ?? false;
   }
 
   /** The first person, where none was named yet: one alone sees nothing of it. */

@@ -1,4 +1,5 @@
 import { INSTRUMENTS, type Instrument } from '@needlecase/core';
+import { keptId } from '@needlecase/core/model/ids';
 import type { Role, Scope } from '@needlecase/core/model/access';
 import type { Store } from '../store/store.js';
 
@@ -45,7 +46,7 @@ const newCases: Row = {
   from: 'helper',
   besides: ({ store, body }) => {
     const { id } = (body ?? {}) as { id?: unknown };
-    return typeof id === 'string' && store.cases.get(id.toLowerCase()) === undefined;
+    return typeof id === 'string' && store.cases.get(keptId(id)) === undefined;
   },
 };
 

@@ -22,7 +22,13 @@ export async function tellTheHouse(
     return;
   }
   const lines = [`In the house it is at ${origin}/`];
-  const isFirst = access.devices.list().every(({ revokedAt }) => revokedAt !== null);
+  // A backup that was put back may have taken the people of all devices away.
+  const isFirst = !access.devices
+    .list()
+    .some(
+      ({ revokedAt, personId }) =>
+        revokedAt === null && store.persons.get(personId)?.role === 'keeper',
+    );
   if (isFirst || asked) {
     const { code } = store.write(() => {
       const keeper =

@@ -214,6 +214,8 @@ export function accessRoutes(
           const person = told(store.persons.create(draft));
           access.events.note('person added', { ...byWhom(ask), more: person.name });
           if (ask.caller.by !== 'here' || !keeper) return { status: 201, body: person };
+          // Whoever else looked on at this computer has to be paired from now on.
+          changes.end('here');
           const { secret } = access.devices.pair(keeper.id, 'The server’s own computer', !ask.safe);
           access.events.note('paired', {
             personId: keeper.id,
