@@ -27,7 +27,7 @@ const KEEP_ALIVE_MS = 25_000;
 
 /** Tells every open screen what changed, by server-sent events. */
 export class Changes {
-  readonly #listeners = new Map<Response, string>();
+  readonly #listeners = new Map<Response, { whose: string; forget: () => void }>();
   /** Names the built application that is served: a page of another one can tell. */
   release: string | undefined;
   readonly #start = randomUUID().slice(0, 8);
@@ -52,7 +52,7 @@ export class Changes {
    * @param whose device it goes to
    */
   stream(request: Request, response: Response, whose: string): void {
-    const open = [...this.#listeners.values()].filter((one) => one === whose).length;
+    const open = [...this.#listeners.values()].filter((one) => one.whose === whose).length;
     if (open >= MOST_STREAMS) {
       throw new ProblemError(429, 'This device has too many open pages here.', {
         detail: 'Shut some of them.',
@@ -65,21 +65,31 @@ export class Changes {
     response.write(`event: clock\ndata: ${Date.now()}\n\n`);
     response.write(`event: revision\ndata: ${this.revision}\n\n`);
     if (this.release) response.write(`event: release\ndata: ${this.release}\n\n`);
-    this.#listeners.set(response, whose);
     const beat = setInterval(() => response.write(': here\n\n'), KEEP_ALIVE_MS);
-    request.on('close', () => {
+    const forget = (): void => {
       clearInterval(beat);
       this.#listeners.delete(response);
-    });
+    };
+    this.#listeners.set(response, { whose, forget });
+    request.on('close', forget);
   }
 
   /** Ends the streams of a device: it is shut out. */
   end(whose: string): void {
-    for (const [listener, one] of this.#listeners) if (one === whose) listener.end();
+    this.#end((one) => one === whose);
   }
 
   /** Ends all streams, so that the server can stop. */
   close(): void {
-    for (const listener of this.#listeners.keys()) listener.end();
+    this.#end(() => true);
+  }
+
+  #end(which: (whose: string) => boolean): void {
+    for (const [listener, { whose, forget }] of this.#listeners) {
+      if (!which(whose)) continue;
+      // At once, and not when it is shut: what is written after the end would end the server.
+      forget();
+      listener.end();
+    }
   }
 }
