@@ -12,6 +12,7 @@ import { makeApp, type App } from './app.js';
 import { openDatabase } from './db/open.js';
 import { answerSchema, openApi } from './http/openapi.js';
 import type { Route } from './http/route.js';
+import { Authenticator } from './testing/authenticator.js';
 import { move } from './testing/people.js';
 import { fillDemo } from './work/demo.js';
 
@@ -167,6 +168,13 @@ const as = (method: 'get' | 'post' | 'put' | 'delete', path: string, body?: obje
   someone ??= move(app, 'keeper');
   return api[method](`/api/v1/${path}`).set('Cookie', someone.cookie).send(body);
 };
+/** As asked by a name: a passkey belongs to one. */
+const byName = (method: 'get' | 'post' | 'delete', path: string, body?: object) =>
+  as(method, path, body).set('Host', 'localhost:1');
+async function passkey(key = new Authenticator('http://localhost:1')): Promise<Response> {
+  const { body } = await byName('post', 'passkeys/options', {});
+  return byName('post', 'passkeys', { name: 'x', answer: key.made(body.challenge) });
+}
 const PHRASE = { passphrase: 'four words of a house' };
 const PERSON = { thread: 'moss', role: 'helper' };
 const LINK = () => ({ shows: 'machine', target: machine.id, forWhom: 'The landlord' });
@@ -226,6 +234,21 @@ Object.assign(ASKED, {
   'delete /api/v1/links/{id}': async () =>
     as('delete', `links/${(await as('post', 'links', LINK())).body.id}`),
   'get /api/v1/access-events': () => as('get', 'access-events'),
+  'get /api/v1/passkeys': async () => {
+    await passkey();
+    return byName('get', 'passkeys');
+  },
+  'post /api/v1/passkeys/options': () => byName('post', 'passkeys/options', {}),
+  'post /api/v1/passkeys': () => passkey(),
+  'delete /api/v1/passkeys/{id}': async () =>
+    byName('delete', `passkeys/${(await passkey()).body.id}`),
+  'post /api/v1/sign-in/options': () => byName('post', 'sign-in/options', {}),
+  'post /api/v1/sign-in/passkey': async () => {
+    const key = new Authenticator('http://localhost:1');
+    await passkey(key);
+    const { body } = await byName('post', 'sign-in/options', {});
+    return byName('post', 'sign-in/passkey', { device: 'x', answer: key.let(body.challenge) });
+  },
   'get /api/v1/set-aside': async () => {
     await aside();
     return as('get', 'set-aside');
@@ -235,7 +258,7 @@ Object.assign(ASKED, {
 } satisfies Record<string, Asked>);
 
 /** Files are looked into elsewhere. */
-const FILES = ['photos', '.pdf', '.zip'];
+const FILES = ['photo', '.pdf', '.zip'];
 
 function bare<T extends { id: string; version: number }>(record: T): Omit<T, 'id' | 'version'> {
   const { id: _id, version: _version, ...rest } = record;

@@ -16,10 +16,11 @@ import { Changes, EVENT_STREAM } from './http/changes.js';
 import { requestLog } from './http/log.js';
 import { openApi } from './http/openapi.js';
 import { heldBack, notFound, problems, ProblemError, sendProblem } from './http/problem.js';
+import { MOST_BYTES } from './http/photo.js';
 import { mount, type Route } from './http/route.js';
 import { soundOnly } from './http/sound.js';
 import { aboutRoutes } from './routes/about.js';
-import { accessRoutes } from './routes/access.js';
+import { accessRoutes } from './routes/access/access.js';
 import { backupRoutes } from './routes/backups.js';
 import { benchRoutes } from './routes/bench.js';
 import { caseRoutes } from './routes/cases.js';
@@ -29,7 +30,7 @@ import { handoverRoutes } from './routes/handover.js';
 import { healthRoutes } from './routes/health.js';
 import { householdRoutes } from './routes/household.js';
 import { instrumentRoutes } from './routes/instruments.js';
-import { MOST_BYTES, photoRoutes } from './routes/photos.js';
+import { photoRoutes } from './routes/photos.js';
 import { visitRoutes } from './routes/visits.js';
 import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
@@ -93,7 +94,7 @@ export function makeApp(
     ...ventRunRoutes(store),
     ...backupRoutes(backups),
     ...aboutRoutes(keeping),
-    ...accessRoutes(store, access, changes, reach, () => routes),
+    ...accessRoutes({ store, access, changes, reach }, () => routes),
   ];
 
   const app = express();
@@ -105,7 +106,7 @@ export function makeApp(
   app.set('trust proxy', proxies);
   app.use(security(reach), onlyWhereTrusted, ownNamesOnly(reach().origin));
   servePhonePage(app, reach);
-  serveSharedPages(app, store, access, threads);
+  serveSharedPages(app, store, access, threads, reach().origin);
   // Answers are made anew each time and packed quickly; the application's files are packed well.
   app.use('/api', packed(FAST));
   app.use(packed(WELL));
@@ -114,7 +115,6 @@ export function makeApp(
     changes.stream(request, response, caller.by === 'device' ? caller.device.id : caller.by);
   });
   app.use('/api', ownOriginOnly(reach().origin), access.livesOn);
-  app.use(['/api/v1/pair', '/api/v1/sign-in'], fewTries());
   app.use('/api', express.json({ limit: 1_000_000, strict: true, inflate: false }));
   app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES, inflate: false }));
   app.use('/api', soundOnly);
@@ -124,6 +124,8 @@ export function makeApp(
   });
   if (keeping) app.use('/api', whileInPlace(keeping.file, log));
   app.use('/api', forHousehold(store), withRevision(changes));
+  // What is for another household tries nothing here.
+  app.post(['/api/v1/pair', '/api/v1/sign-in', '/api/v1/sign-in/passkey'], fewTries());
   for (const route of routes) mount(app, route, store, access);
   app.use('/api', notDone(routes));
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);

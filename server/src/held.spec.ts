@@ -123,6 +123,6 @@ describe('the log', () => {
     client.close();
     const told: object[] = [];
     serveDatabase(old, (how) => told.push(how)).db.$client.close();
-    expect(told).toEqual([{ migrations: 12, copy: expect.stringContaining('.before-') }]);
+    expect(told).toEqual([{ migrations: 13, copy: expect.stringContaining('.before-') }]);
   });
 });

@@ -27,6 +27,7 @@ const LATER_TABLES = [
   'devices',
   'pairing_codes',
   'tokens',
+  'passkeys',
   'links',
   'access_events',
   'set_aside',

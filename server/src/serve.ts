@@ -1,3 +1,4 @@
+import type { Express } from 'express';
 import type { Logger } from 'pino';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -101,7 +102,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
 
 /** The one that speaks https on a home network; behind a proxy that one does. Read in only where it is wanted. */
 async function secureOne(
-  express: Parameters<typeof import('./access/tls.js').serveSecurely>[0],
+  express: Express,
   settings: Settings,
   log: Logger,
 ): Promise<Secure | undefined> {

@@ -57,6 +57,26 @@ export const initialOf = (person: { name: string }): string => {
   return (first?.segment ?? '?').toUpperCase();
 };
 
+/**
+ * Whether a person goes by a name: people sign in by it, however they write it.
+ *
+ * @example isCalled({ name: 'Ilse' }, ' ilse') // true
+ */
+export const isCalled = (person: { name: string }, name: string): boolean =>
+  plain(person.name) === plain(name);
+
+const plain = (name: string): string => name.normalize('NFKC').trim().toLowerCase();
+
+/**
+ * Whether somebody still keeps the house without one of its people: only a keeper lets anybody in.
+ *
+ * @param without the id of the one who goes, or keeps it no longer
+ */
+export const isKeptWithout = (
+  persons: readonly { id: string; role: Role }[],
+  without: string,
+): boolean => persons.some(({ id, role }) => id !== without && role === 'keeper');
+
 export const Device = closed(
   {
     id: id(),
@@ -117,6 +137,35 @@ export const SignInDraft = closed(
 );
 export type SignInDraft = Static<typeof SignInDraft>;
 
+/** What a passkey says, by the words of Web Authentication: looked at by whoever reads it, and not here. */
+const spoken = () => Type.Object({}, { additionalProperties: true });
+
+/** What a device is to answer to, where it makes a passkey or lets somebody in by one. */
+export const PasskeyOptions = Type.Object(
+  {},
+  { additionalProperties: true, title: 'PasskeyOptions' },
+);
+export type PasskeyOptions = Static<typeof PasskeyOptions>;
+
+export const PasskeyDraft = closed({ name: name(60), answer: spoken() }, 'PasskeyDraft');
+export type PasskeyDraft = Static<typeof PasskeyDraft>;
+
+export const PasskeySignIn = closed({ device: name(60), answer: spoken() }, 'PasskeySignIn');
+export type PasskeySignIn = Static<typeof PasskeySignIn>;
+
+/** What lets a person in by a device's own lock. */
+export const Passkey = closed(
+  {
+    id: id(),
+    personId: id(),
+    name: name(60),
+    madeAt: instant(),
+    usedAt: Type.Optional(instant()),
+  },
+  'Passkey',
+);
+export type Passkey = Static<typeof Passkey>;
+
 /** What a token of a meter or script may do. */
 export const SCOPES = ['samples:write', 'entries:read', 'calendar:read'] as const;
 export type Scope = (typeof SCOPES)[number];
@@ -155,6 +204,8 @@ export const LinkDraft = closed(
     target: id(),
     /** Who it is for: a landlord, a technician. */
     forWhom: name(60),
+    /** Who has it may leave notes with a photo; they wait for a keeper's yes. */
+    notes: Type.Optional(Type.Boolean()),
   },
   'LinkDraft',
 );
@@ -177,14 +228,35 @@ export const Link = closed(
 );
 export type Link = Static<typeof Link>;
 
-/** What a device sent after it was taken out, until a keeper says whether it holds. */
+/** What somebody with a link leaves: words, a photo, or both. */
+export const SharedNoteDraft = closed(
+  {
+    /** Given by the page, so that a retry adds nothing. */
+    id: id(),
+    note: Type.String({ maxLength: 1900 }),
+    /** A JPEG without metadata, in base64. */
+    photo: Type.Optional(Type.String({ minLength: 1, maxLength: 2_000_000 })),
+  },
+  'SharedNoteDraft',
+);
+export type SharedNoteDraft = Static<typeof SharedNoteDraft>;
+
+/**
+ * What was sent by a device after it was taken out, or left by somebody with a link, until a keeper says whether it
+ * holds.
+ */
 export const Aside = closed(
   {
     id: id(),
-    deviceId: id(),
+    /** The device that sent it, or the one that the link is for. */
+    from: Type.String(),
+    /** By a link, and by no device. */
+    byLink: Type.Boolean(),
     what: oneOf(['entry', 'undo', 'case'] as const),
     /** As it was sent; nobody has looked whether it is right. */
     body: Type.Unknown(),
+    /** There is a photo with it. */
+    photo: Type.Boolean(),
     at: instant(),
   },
   'Aside',
@@ -255,5 +327,8 @@ export const ACCESS_DRAFTS = {
   SignInDraft,
   TokenDraft,
   LinkDraft,
+  SharedNoteDraft,
+  PasskeyDraft,
+  PasskeySignIn,
 };
 export type AccessDraft = keyof typeof ACCESS_DRAFTS;

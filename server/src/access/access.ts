@@ -11,6 +11,7 @@ import { Devices } from './devices.js';
 import { AccessEvents } from './events.js';
 import { Links, Tokens } from './given.js';
 import { isHere } from './here.js';
+import { Passkeys } from './passkeys.js';
 import { ROWS, type Row } from './rows.js';
 
 /** Knows who asks, and what they may. */
@@ -18,6 +19,7 @@ export class Access {
   readonly devices: Devices;
   readonly tokens: Tokens;
   readonly links: Links;
+  readonly passkeys: Passkeys;
   readonly events: AccessEvents;
   readonly aside: SetAside;
   readonly #callers = new WeakMap<Request, Caller>();
@@ -29,6 +31,7 @@ export class Access {
     this.devices = new Devices(db);
     this.tokens = new Tokens(db);
     this.links = new Links(db);
+    this.passkeys = new Passkeys(db);
     this.events = new AccessEvents(db);
     this.aside = new SetAside(db);
   }

@@ -19,14 +19,17 @@ export type Happening =
   | 'person taken out'
   | 'pass phrase set'
   | 'pass phrase taken away'
+  | 'passkey made'
+  | 'passkey taken away'
   | 'code made'
   | 'token made'
   | 'token taken back'
   | 'link made'
   | 'link opened'
   | 'link taken back'
-  | 'taken in from a device that was taken out'
-  | 'let go from a device that was taken out';
+  | 'note left by a link'
+  | 'taken in'
+  | 'let go';
 
 /** Who came in, who was turned away, what was given and taken back: kept for 180 days. */
 export class AccessEvents {

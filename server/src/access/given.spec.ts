@@ -1,8 +1,11 @@
 import { randomUUID } from 'node:crypto';
+import type { Entry } from '@needlecase/core';
+import type { Aside } from '@needlecase/core/model/access';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { withoutSecrets } from '../http/log.js';
 import { readyApp, type Fixture } from '../testing/household.js';
 import { move } from '../testing/people.js';
+import { jpeg } from '../testing/pictures.js';
 
 let house: Fixture;
 let keeper: ReturnType<typeof move>;
@@ -64,6 +67,107 @@ describe('a link', () => {
   it('stands in no log', () => {
     expect(withoutSecrets('/shared/abc-DEF_9/sheet.pdf?x=1')).toBe('/shared/…/sheet.pdf?x=1');
     expect(withoutSecrets('/api/v1/x?token=abc&y=2')).toBe('/api/v1/x?token=…&y=2');
+  });
+});
+
+describe('a note that is left by a link', () => {
+  const open = async (shows: 'machine' | 'case' = 'machine', notes = true) => {
+    const target = shows === 'machine' ? house.washer.id : await newCase();
+    const { body } = await as('post', 'links', { shows, target, forWhom: 'Mr Blau', notes });
+    return new URL(body.address as string).pathname;
+  };
+  const newCase = async () => {
+    const id = randomUUID();
+    const at = new Date().toISOString();
+    const answer = {
+      id: randomUUID(),
+      at,
+      kind: 'answer',
+      finding: 'drains-slowly',
+      answer: 'yes',
+    };
+    await as('post', 'cases', { id, machineId: house.washer.id, events: [answer] }).expect(201);
+    return id;
+  };
+  const note = (more: object = {}) => ({ id: randomUUID(), note: 'Pump changed.', ...more });
+  const PHOTO = jpeg(80, 60).toString('base64');
+  const waiting = async () => (await as('get', 'set-aside').expect(200)).body as Aside[];
+  const entries = async () => (await as('get', 'entries').expect(200)).body.entries as Entry[];
+
+  it('waits for a yes, with its photo, and is then the machine’s, from whom it is', async () => {
+    const path = await open();
+    const sent = note({ photo: PHOTO });
+    // Tapped twice, or tried again: one.
+    for (let i = 0; i < 2; i++) await house.api.post(path).send(sent).expect(201);
+    const before = (await entries()).length;
+    const [one, ...more] = await waiting();
+    expect(more).toEqual([]);
+    expect(one).toMatchObject({ from: 'Mr Blau', byLink: true, photo: true, what: 'entry' });
+    const { body: picture } = await as('get', `set-aside/${one!.id}/photo`).expect(200);
+    expect((picture as Buffer).equals(jpeg(80, 60))).toBe(true);
+    await as('post', `set-aside/${one!.id}/take`).expect(200);
+    const [entry, ...others] = await entries();
+    expect(others).toHaveLength(before);
+    expect(entry).toMatchObject({
+      kind: 'note',
+      note: 'Mr Blau: Pump changed.',
+      machineId: house.washer.id,
+    });
+    expect(entry!.author).toBe('household');
+    const photo = await as('get', `photos/${entry!.photos![0]}`).expect(200);
+    expect((photo.body as Buffer).equals(jpeg(80, 60))).toBe(true);
+    expect(await waiting()).toEqual([]);
+    await as('get', `set-aside/${one!.id}/photo`).expect(404);
+    // Sent once more, it is known.
+    await house.api.post(path).send(sent).expect(201);
+    expect(await waiting()).toEqual([]);
+  });
+
+  it('about a case belongs to it; let go, nothing of it stays', async () => {
+    const path = await open('case');
+    await house.api.post(path).send(note()).expect(201);
+    const [one] = await waiting();
+    await as('post', `set-aside/${one!.id}/take`).expect(200);
+    expect((await entries())[0]!.caseId).toBeDefined();
+    await house.api.post(path).send(note()).expect(201);
+    const before = await entries();
+    await as('delete', `set-aside/${(await waiting())[0]!.id}`).expect(200);
+    expect(await entries()).toEqual(before);
+  });
+
+  it('wants something in it, a photo that is one, and a link that may', async () => {
+    const path = await open();
+    const wrong = [
+      [note({ note: '  ' }), 'note'],
+      [note({ note: 'x'.repeat(1901) }), 'note'],
+      [note({ photo: Buffer.from('no photo').toString('base64') }), 'photo'],
+      [note({ photo: jpeg(80, 60).subarray(0, -2).toString('base64') }), 'photo'],
+      [note({ id: 'mine' }), 'id'],
+    ] as const;
+    for (const [body, field] of wrong) {
+      const answer = await house.api.post(path).send(body).expect(422);
+      expect(answer.body.errors[0].field).toBe(field);
+    }
+    await house.api
+      .post(await open('machine', false))
+      .send(note())
+      .expect(404);
+    await house.api.post('/shared/guess').send(note()).expect(404);
+    await house.api.post(path).set('Origin', 'https://evil.example').send(note()).expect(403);
+    expect(await waiting()).toEqual([]);
+    const { text } = await house.api.get(await open('machine', false)).expect(200);
+    expect(text).not.toContain('<form');
+  });
+
+  it('fills nothing: twenty wait of one link, and thirty are tried in a quarter of an hour', async () => {
+    const path = await open();
+    const statuses: Record<number, number> = {};
+    for (let i = 0; i < 40; i++) {
+      const { status } = await house.api.post(path).send(note());
+      statuses[status] = (statuses[status] ?? 0) + 1;
+    }
+    expect(statuses).toEqual({ 201: 20, 429: 20 });
+    expect(await waiting()).toHaveLength(20);
   });
 });
 

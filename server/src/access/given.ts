@@ -79,6 +79,7 @@ export class Links {
     const row = {
       id: randomUUID(),
       ...draft,
+      notes: draft.notes ?? false,
       digest: digestOf(secret),
       madeAt: now,
       until: now + LINK_LIFE_MS,

@@ -59,6 +59,8 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'get /api/v1/me': everybody,
   'post /api/v1/pair': everybody,
   'post /api/v1/sign-in': everybody,
+  'post /api/v1/sign-in/options': everybody,
+  'post /api/v1/sign-in/passkey': everybody,
   'post /api/v1/sign-out': everybody,
 
   'get /api/openapi.json': guest,
@@ -80,6 +82,10 @@ export const ROWS: Readonly<Record<string, Row>> = {
   ),
   'get /api/v1/persons': guest,
   'post /api/v1/move': guest,
+  'get /api/v1/passkeys': guest,
+  'post /api/v1/passkeys': guest,
+  'post /api/v1/passkeys/options': guest,
+  'delete /api/v1/passkeys/{id}': guest,
 
   'get /api/v1/entries': { ...helper, scope: 'entries:read' },
   'post /api/v1/entries': loads,
@@ -143,6 +149,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'delete /api/v1/links/{id}': keeper,
   'get /api/v1/access-events': keeper,
   'get /api/v1/set-aside': keeper,
+  'get /api/v1/set-aside/{id}/photo': keeper,
   'post /api/v1/set-aside/{id}/take': keeper,
   'delete /api/v1/set-aside/{id}': keeper,
 };

@@ -236,6 +236,7 @@ export const links = sqliteTable('links', {
   shows: text().$type<LinkDraft['shows']>().notNull(),
   target: text().notNull(),
   forWhom: text('for_whom').notNull(),
+  notes: integer({ mode: 'boolean' }).notNull().default(false),
   madeAt: integer('made_at').notNull(),
   until: integer().notNull(),
   opened: integer().notNull(),
@@ -257,10 +258,31 @@ export const accessEvents = sqliteTable(
   (table) => [index('access_events_at').on(table.at)],
 );
 
-/** What a device sent after it was taken out: a keeper says whether it holds. */
+/** Keys of persons' own devices: what is here only tells whether one is right. */
+export const passkeys = sqliteTable(
+  'passkeys',
+  {
+    id: text().primaryKey(),
+    personId: text('person_id').notNull(),
+    /** What the key calls itself. */
+    credential: text().notNull().unique(),
+    publicKey: blob('public_key', { mode: 'buffer' }).notNull(),
+    counter: integer().notNull(),
+    transports: text({ mode: 'json' }).$type<string[]>().notNull(),
+    name: text().notNull(),
+    madeAt: integer('made_at').notNull(),
+    usedAt: integer('used_at'),
+  },
+  (table) => [index('passkeys_person').on(table.personId)],
+);
+
+/** What a device sent after it was taken out, or somebody with a link: a keeper says whether it holds. */
 export const setAside = sqliteTable('set_aside', {
   id: text().primaryKey(),
-  deviceId: text('device_id').notNull(),
+  /** One of both. */
+  deviceId: text('device_id'),
+  linkId: text('link_id'),
+  photo: blob({ mode: 'buffer' }),
   /** Names the deed, however often it is sent. */
   key: text().notNull().unique(),
   /** The row of its address. */

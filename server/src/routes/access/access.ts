@@ -1,0 +1,16 @@
+import type { Route } from '../../http/route.js';
+import { asideRoutes } from './aside.js';
+import { givenRoutes } from './given.js';
+import type { Ground } from './ground.js';
+import { passkeyRoutes } from './passkeys.js';
+import { personRoutes } from './persons.js';
+import { waysIn } from './ways-in.js';
+
+/** Persons, their devices, and whatever else lets in. None of it is kept for retries: it holds secrets. */
+export const accessRoutes = (ground: Ground, routes: () => readonly Route[]): Route[] => [
+  ...waysIn(ground),
+  ...personRoutes(ground),
+  ...passkeyRoutes(ground),
+  ...givenRoutes(ground),
+  ...asideRoutes(ground, routes),
+];
