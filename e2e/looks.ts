@@ -63,3 +63,17 @@ export async function faultsIn(page: Page, looks: readonly Look[]): Promise<stri
   }
   return faults;
 }
+
+/** Pages that stand by themselves follow what the device says of its theme. */
+export async function plainFaults(page: Page): Promise<string[]> {
+  const faults: string[] = [];
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme });
+    for (const width of [320, 390, 1280]) {
+      await page.setViewportSize({ width, height: 844 });
+      const found = [...(await axeFaults(page)), ...(await layoutFaults(page))];
+      faults.push(...found.map((fault) => `${colorScheme}, ${width} px: ${fault}`));
+    }
+  }
+  return faults;
+}

@@ -1,9 +1,10 @@
-import type { BenchView, Entry } from '@needlecase/core';
-import { expect, goTo, machineCalled, pair, test } from './house.js';
+import type { BenchView } from '@needlecase/core';
+import { expect, machineCalled, pair, test } from './house.js';
+import { wholeSlice } from './whole.js';
 
 /* A phone on the home network, over http: no secure context, and everything that counts works all the same. */
 
-test('under the name of the house a load is counted, a visit begun and finished', async ({
+test('the whole slice over plain http: loads, a visit with a photo and a grade, undo, a case', async ({
   page,
   open: { house: demo, plain: address },
   watched,
@@ -11,28 +12,7 @@ test('under the name of the house a load is counted, a visit begun and finished'
   await pair(page, address, demo.code);
   expect(await page.evaluate(() => isSecureContext)).toBe(false);
 
-  const { id: machineId } = await machineCalled(demo, 'Cellar washer');
-  const counted = async () =>
-    (await demo.api<BenchView>('bench')).loads.find((one) => one.machineId === machineId)!.today;
-  const before = await counted();
-  await page.getByRole('button', { name: /^Count a load of the Cellar washer/ }).click();
-  await expect(page.getByText('1 load counted: Cellar washer')).toBeVisible();
-  await expect.poll(counted).toBe(before + 1);
-
-  await page.goto(`${address}visit`);
-  const washer = page.getByRole('group', { name: /Cellar washer/ });
-  await washer.getByRole('checkbox').first().waitFor();
-  for (const box of await page.getByRole('checkbox').all()) await box.uncheck();
-  await washer.getByRole('checkbox', { name: /Clean the dispenser/ }).check();
-  await page.getByRole('button', { name: 'Start this visit' }).click();
-  await page.getByRole('button', { name: 'Begin with the first step' }).click();
-  await goTo(page, 'Note how dirty it is');
-  await page.getByRole('radio', { name: /light/ }).check({ force: true });
-  await goTo(page, 'Is this right?');
-  await page.getByRole('button', { name: 'Finish and record' }).click();
-  await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
-  const { entries } = await demo.api<{ entries: Entry[] }>('entries?kind=done&limit=1');
-  expect(entries[0]).toMatchObject({ task: 'dispenser', grade: 1, source: 'run' });
+  await wholeSlice(page, address, demo);
 
   expect(watched.foreign).toEqual([]);
   // Whether the safe address holds is tried once; here nobody has put the certificate in.
@@ -54,6 +34,37 @@ test('what plain http takes away is said once, and no more', async ({
   await page.goto(demo.address);
   await expect(page.getByRole('button', { name: /^Count a load/ }).first()).toBeVisible();
   await expect(said).toHaveCount(0);
+});
+
+test('what waits goes along by hand where the old address does not answer any more', async ({
+  page,
+  demo,
+}) => {
+  const { id: machineId } = await machineCalled(demo, 'Cellar washer');
+  const counted = async () =>
+    (await demo.api<BenchView>('bench')).loads.find((one) => one.machineId === machineId)!.today;
+  const before = await counted();
+  const { port } = new URL(demo.address);
+  await page.goto(demo.address);
+  await page
+    .getByRole('button', { name: /^Count a load/ })
+    .first()
+    .waitFor();
+  await page.route(`${demo.address}api/**`, (route) => route.abort());
+  await page.getByRole('button', { name: /^Count a load of the Cellar washer/ }).click();
+  await page.getByText('1 not sent yet').click();
+  await demo.kill();
+  await demo.start();
+  const moved = page.getByText('The house has another address now?');
+  await expect(moved).toBeVisible({ timeout: 20_000 });
+  await moved.click();
+  await page.getByLabel('The address, as House').fill('needlecase');
+  await page.getByRole('button', { name: 'Go there with what waits' }).click();
+  await expect(page.getByText('That is no address')).toBeVisible();
+  await page.getByLabel('The address, as House').fill(`http://localhost:${port}/house`);
+  await page.getByRole('button', { name: 'Go there with what waits' }).click();
+  await page.waitForURL(`http://localhost:${port}/pair`);
+  await expect.poll(counted).toBe(before + 1);
 });
 
 test('a network that answers with a sign-in page takes no load away', async ({ page, demo }) => {

@@ -32,7 +32,7 @@ export default defineConfig({
         '--disable-component-update',
         '--disable-sync',
         // A name on the home network, without a secure context.
-        '--host-resolver-rules=MAP house.test 127.0.0.1',
+        '--host-resolver-rules=MAP house.test 127.0.0.1, MAP *.local 127.0.0.1',
       ],
     },
   },

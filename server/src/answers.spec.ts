@@ -32,7 +32,10 @@ beforeAll(() => {
   folder = mkdtempSync(join(tmpdir(), 'needlecase-'));
   const file = join(folder, 'house.sqlite');
   const keeping = { file, folder: join(folder, 'kept'), now: Date.now, failed: console.error };
-  app = makeApp(openDatabase(file), { keeping });
+  app = makeApp(openDatabase(file), {
+    keeping,
+    reach: () => ({ port: 1, open: true, host: 'needlecase.local' }),
+  });
   api = request(app.express);
   app.store.write(() => fillDemo(app.store, dayOf(Date.now(), HOUSEHOLD.zone)));
   machine = app.store.machines.list()[0]!;
@@ -234,6 +237,8 @@ Object.assign(ASKED, {
   'delete /api/v1/links/{id}': async () =>
     as('delete', `links/${(await as('post', 'links', LINK())).body.id}`),
   'get /api/v1/access-events': () => as('get', 'access-events'),
+  'get /api/v1/addresses': () => as('get', 'addresses'),
+  'put /api/v1/address': () => as('put', 'address', { host: 'needlecase.local' }),
   'get /api/v1/passkeys': async () => {
     await passkey();
     return byName('get', 'passkeys');

@@ -9,7 +9,7 @@ import { Access } from './access/access.js';
 import { ownNamesOnly, ownOriginOnly } from './access/guard.js';
 import { fewTries } from './access/limits.js';
 import { safeAddress, servePhonePage } from './access/phone-page.js';
-import type { Reach } from './access/reach.js';
+import { houseOrigin, isSettled, type Reach } from './access/reach.js';
 import { serveSharedPages } from './access/shared-page.js';
 import { BackupKeeper, type Keeping } from './backup/keeper.js';
 import { Changes, EVENT_STREAM } from './http/changes.js';
@@ -70,7 +70,7 @@ export interface Setting {
 /** The whole server without its socket. */
 export function makeApp(
   db: Db,
-  { webRoot, log, threads: own, keeping, reach = () => ALONE, proxies = 0 }: Setting = {},
+  { webRoot, log, threads: own, keeping, reach: at = () => ALONE, proxies = 0 }: Setting = {},
 ): App {
   const changes = new Changes();
   const store = new Store(db, changes);
@@ -78,6 +78,7 @@ export function makeApp(
   const days = new MachineDays(store);
   const backups = new BackupKeeper(store, threads, keeping);
   const access = new Access(db, store);
+  const reach = () => access.host.in(at());
   const routes: Route[] = [
     ...healthRoutes(),
     ...householdRoutes(store),
@@ -215,6 +216,10 @@ const withRevision =
 /** Names the household that something is for, or that was served. */
 const HOUSEHOLD = 'Needlecase-Household';
 
+/** Where a device is to go over to: its page looks whether it can. */
+const settledOrigin = (reach: Reach): string =>
+  isSettled(reach) ? (houseOrigin(reach) ?? "'self'") : "'self'";
+
 function security(reach: () => Reach): express.RequestHandler {
   return helmet({
     contentSecurityPolicy: {
@@ -230,7 +235,7 @@ function security(reach: () => Reach): express.RequestHandler {
           "'self'",
           (request) =>
             (request as express.Request).secure
-              ? "'self'"
+              ? settledOrigin(reach())
               : (safeAddress(request as express.Request, reach()) ?? "'self'"),
         ],
         'worker-src': ["'self'"],

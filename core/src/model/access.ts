@@ -277,10 +277,32 @@ export const Me = closed(
     revoked: Type.Optional(Type.Boolean()),
     /** The server is open to the house's network; the address there that is to be used. */
     origin: Type.Optional(Type.String()),
+    /** It was laid down, here or where the server is installed: devices elsewhere go over to it. */
+    settled: Type.Optional(Type.Boolean()),
   },
   'Me',
 );
 export type Me = Static<typeof Me>;
+
+/** An address that the house's network may know the server by. */
+export const HouseAddress = closed(
+  {
+    host: Type.String(),
+    origin: Type.String(),
+    /** A name, and no number: not every phone can look up each. */
+    named: Type.Boolean(),
+    /** The one that all is made for. */
+    used: Type.Boolean(),
+  },
+  'HouseAddress',
+);
+export type HouseAddress = Static<typeof HouseAddress>;
+
+export const AddressDraft = closed(
+  { host: Type.String({ minLength: 1, maxLength: 253 }) },
+  'AddressDraft',
+);
+export type AddressDraft = Static<typeof AddressDraft>;
 
 export const AccessEvent = closed(
   {
@@ -330,5 +352,6 @@ export const ACCESS_DRAFTS = {
   SharedNoteDraft,
   PasskeyDraft,
   PasskeySignIn,
+  AddressDraft,
 };
 export type AccessDraft = keyof typeof ACCESS_DRAFTS;

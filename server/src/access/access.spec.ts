@@ -79,6 +79,8 @@ K put /api/v1/persons/{id}
 K delete /api/v1/persons/{id}
 K put /api/v1/persons/{id}/passphrase
 K delete /api/v1/persons/{id}/passphrase
+K get /api/v1/addresses
+K put /api/v1/address
 K post /api/v1/codes
 K get /api/v1/devices
 K delete /api/v1/devices/{id}
@@ -183,6 +185,29 @@ describe('the table of who may ask for what', () => {
       const got = status === 401 || status === 403 || status === 421 ? status : 'in';
       expect(`${caller}: ${got}`).toBe(`${caller}: ${expected}`);
     }
+  });
+});
+
+describe('a helper', () => {
+  it('says how a machine is built, and changes nothing else of it', async () => {
+    const house = await readyApp();
+    const by = (role: 'helper' | 'guest') => {
+      const { cookie } = move(house, role);
+      return (more: object) => {
+        const { id, version, ...draft } = house.store.machines.get(house.washer.id)!;
+        return house.api
+          .put(`/api/v1/machines/${id}`)
+          .set({ Cookie: cookie, 'If-Match': `"${version}"` })
+          .send({ ...draft, ...more });
+      };
+    };
+    const ways = { 'filter-turns': 'To the left.' };
+    const [helper, guest] = [by('helper'), by('guest')];
+    await helper({ ways }).expect(200);
+    await helper({ ways, name: 'Mine' }).expect(403);
+    await helper({ ways, rules: [] }).expect(403);
+    await guest({ ways: {} }).expect(403);
+    expect(house.store.machines.get(house.washer.id)).toMatchObject({ ways, name: 'Washer' });
   });
 });
 

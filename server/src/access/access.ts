@@ -6,6 +6,7 @@ import { ProblemError } from '../http/problem.js';
 import type { Store } from '../store/store.js';
 import { SetAside } from './aside.js';
 import { personOf, type Caller } from './caller.js';
+import { ChosenHost } from './chosen-host.js';
 import { keepSecret, secretOf } from './cookie.js';
 import { Devices } from './devices.js';
 import { AccessEvents } from './events.js';
@@ -22,6 +23,7 @@ export class Access {
   readonly passkeys: Passkeys;
   readonly events: AccessEvents;
   readonly aside: SetAside;
+  readonly host: ChosenHost;
   readonly #callers = new WeakMap<Request, Caller>();
 
   constructor(
@@ -34,6 +36,7 @@ export class Access {
     this.passkeys = new Passkeys(db);
     this.events = new AccessEvents(db);
     this.aside = new SetAside(db);
+    this.host = new ChosenHost(db);
   }
 
   callerOf(request: Request): Caller {
@@ -91,6 +94,7 @@ export class Access {
       id: id === undefined ? undefined : keptId(id),
       body: request.body as unknown,
       personId: personOf(caller)?.id,
+      role: caller.role,
     };
     return row.besides?.(asked) ?? false;
   }

@@ -27,6 +27,7 @@ export type Happening =
   | 'link made'
   | 'link opened'
   | 'link taken back'
+  | 'address laid down'
   | 'note left by a link'
   | 'taken in'
   | 'let go';

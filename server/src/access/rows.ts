@@ -1,6 +1,7 @@
-import { INSTRUMENTS, type Instrument } from '@needlecase/core';
+import { INSTRUMENTS, type Instrument, type MachineDraft } from '@needlecase/core';
 import { keptId } from '@needlecase/core/model/ids';
-import type { Role, Scope } from '@needlecase/core/model/access';
+import { mayAs, type Role, type Scope } from '@needlecase/core/model/access';
+import { isDeepStrictEqual } from 'node:util';
 import type { Store } from '../store/store.js';
 
 /** What is known of a request whose right is in question. */
@@ -10,6 +11,7 @@ export interface Asked {
   id: string | undefined;
   body: unknown;
   personId: string | undefined;
+  role: Role;
 }
 
 /** Who may ask for an address of the API. */
@@ -49,6 +51,22 @@ const newCases: Row = {
     return typeof id === 'string' && store.cases.get(keptId(id)) === undefined;
   },
 };
+
+/** A helper who stands at a machine says how it is built, which the steps follow; the rest of it is the keepers'. */
+const howItIsBuilt: Row = {
+  from: 'keeper',
+  besides: ({ store, id, body, role }) => {
+    const machine = id === undefined ? undefined : store.machines.get(id);
+    if (!machine || !mayAs(role, 'helper')) return false;
+    const { id: _id, version: _version, ...kept } = machine;
+    return isDeepStrictEqual(besidesBuild(kept), besidesBuild(body ?? {}));
+  },
+};
+const besidesBuild = ({
+  features: _features,
+  ways: _ways,
+  ...rest
+}: Partial<MachineDraft>): object => rest;
 
 /**
  * The table of who may ask for what: one row for each address, none without. What changes how the house is set up,
@@ -119,7 +137,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'post /api/v1/setup': keeper,
   'put /api/v1/household': keeper,
   'post /api/v1/machines': keeper,
-  'put /api/v1/machines/{id}': keeper,
+  'put /api/v1/machines/{id}': howItIsBuilt,
   'post /api/v1/supplies': keeper,
   'put /api/v1/supplies/{id}': keeper,
   'post /api/v1/code-sheets': keeper,
@@ -138,6 +156,8 @@ export const ROWS: Readonly<Record<string, Row>> = {
     besides: ({ id, personId }) => id === personId,
   },
   'delete /api/v1/persons/{id}/passphrase': keeper,
+  'get /api/v1/addresses': keeper,
+  'put /api/v1/address': keeper,
   'post /api/v1/codes': keeper,
   'get /api/v1/devices': keeper,
   'delete /api/v1/devices/{id}': keeper,

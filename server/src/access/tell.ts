@@ -12,9 +12,10 @@ const DAY_MS = 86_400_000;
 export async function tellTheHouse(
   store: Store,
   access: Access,
-  reach: Reach,
+  at: Reach,
   asked: boolean,
 ): Promise<void> {
+  const reach = access.host.in(at);
   const phone = phonePage(reach);
   const origin = houseOrigin(reach);
   if (!phone || !origin) {

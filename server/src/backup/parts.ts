@@ -28,7 +28,7 @@ export const STAYS_OUT: Readonly<Record<string, string>> = {
   passkeys: 'holds what lets a person in; it belongs to the name of this server',
   set_aside: 'waits here for a yes of whoever keeps the house',
   access_events: 'is about this computer: who came in here, and who was turned away',
-  facts: 'says only when the demo household was made',
+  facts: 'says when the demo household was made, and by what name this computer is known',
   __drizzle_migrations: 'is about the file: the program that restores it makes its own',
   sqlite_sequence: 'is about the file: numbers are given anew in the same order',
 };

@@ -109,7 +109,7 @@ const isSame = (ours: Db, { household }: BackupManifest): boolean =>
 /** Everything here goes, everything there comes. */
 function replace({ $client: client }: Db): void {
   withoutGuards(client, TABLES, () => {
-    client.exec('DELETE FROM main.facts');
+    client.exec("DELETE FROM main.facts WHERE name <> 'host'");
     for (const table of TABLES.toReversed()) client.exec(`DELETE FROM main."${table}"`);
     for (const table of TABLES) {
       const columns = client.pragma(`theirs.table_info("${table}")`) as { name: string }[];

@@ -9,8 +9,8 @@ import {
   type VisitTask,
 } from '@needlecase/core';
 import request from 'supertest';
-import { makeApp, type App } from '../app.js';
-import { openDatabase } from '../db/open.js';
+import { makeApp, type App, type Setting } from '../app.js';
+import { openDatabase, type Db } from '../db/open.js';
 
 export const washer: MachineDraft = {
   name: 'Washer',
@@ -42,6 +42,7 @@ export const setup: SetupDraft = {
 };
 
 export interface Fixture extends App {
+  db: Db;
   api: ReturnType<typeof request>;
   household: Household;
   washer: Machine;
@@ -49,14 +50,17 @@ export interface Fixture extends App {
 }
 
 /** A server on an empty file in memory. */
-export function emptyApp(): App & { api: ReturnType<typeof request> } {
-  const app = makeApp(openDatabase(':memory:'));
-  return { ...app, api: request(app.express) };
+export function emptyApp(
+  setting: Setting = {},
+): App & { db: Db; api: ReturnType<typeof request> } {
+  const db = openDatabase(':memory:');
+  const app = makeApp(db, setting);
+  return { ...app, db, api: request(app.express) };
 }
 
 /** A server with a household of a washer and a dryer. */
-export async function readyApp(): Promise<Fixture> {
-  const app = emptyApp();
+export async function readyApp(setting: Setting = {}): Promise<Fixture> {
+  const app = emptyApp(setting);
   const { body } = await app.api.post('/api/v1/setup').send(setup).expect(201);
   return { ...app, household: body.household, washer: body.machines[0], dryer: body.machines[1] };
 }

@@ -1,4 +1,5 @@
 import type { Route } from '../../http/route.js';
+import { addressRoutes } from './addresses.js';
 import { asideRoutes } from './aside.js';
 import { givenRoutes } from './given.js';
 import type { Ground } from './ground.js';
@@ -9,6 +10,7 @@ import { waysIn } from './ways-in.js';
 /** Persons, their devices, and whatever else lets in. None of it is kept for retries: it holds secrets. */
 export const accessRoutes = (ground: Ground, routes: () => readonly Route[]): Route[] => [
   ...waysIn(ground),
+  ...addressRoutes(ground),
   ...personRoutes(ground),
   ...passkeyRoutes(ground),
   ...givenRoutes(ground),

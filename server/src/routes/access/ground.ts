@@ -9,7 +9,7 @@ import { checkAccess } from '@needlecase/core/model/check-access';
 import type { Access } from '../../access/access.js';
 import { personOf, type Caller } from '../../access/caller.js';
 import { toDevice, type DeviceRow } from '../../access/devices.js';
-import { houseOrigin, type Reach } from '../../access/reach.js';
+import { houseOrigin, isSettled, type Reach } from '../../access/reach.js';
 import type { Changes } from '../../http/changes.js';
 import { notFound, ProblemError } from '../../http/problem.js';
 import type { Ask } from '../../http/route.js';
@@ -89,8 +89,12 @@ export function orRefused<A>(outcome: { answer: A } | { refused: ProblemError })
 
 /** Who asks, as it is told to them. */
 export function me({ store, reach }: Ground, caller: Caller): Me {
-  const origin = houseOrigin(reach());
-  const common = { persons: store.persons.list().length, ...(origin ? { origin } : {}) };
+  const known = reach();
+  const origin = houseOrigin(known);
+  const common = {
+    persons: store.persons.list().length,
+    ...(origin ? { origin, settled: isSettled(known) } : {}),
+  };
   if (caller.by === 'here') {
     const { person } = caller;
     return { by: 'here', role: 'keeper', ...(person ? { person } : {}), ...common };

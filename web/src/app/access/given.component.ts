@@ -98,12 +98,12 @@ export class GivenComponent {
     return this.say(target) || 'what is no longer there';
   }
 
-  protected makeLink(forWhom: string): void {
+  protected makeLink(forWhom: string, notes: boolean): void {
     const chosen = this.chosen();
     if (!chosen) return;
     if (!forWhom.trim()) return this.problems.set({ forWhom: 'Say who it is for.' });
     const { shows, target } = chosen;
-    this.#do(this.#service.makeLink({ shows, target, forWhom }), 'forWhom', (link) =>
+    this.#do(this.#service.makeLink({ shows, target, forWhom, notes }), 'forWhom', (link) =>
       this.made.set(link),
     );
   }

@@ -7,6 +7,7 @@ import { AccessService } from '../data/access.service';
 import type { ApiProblem } from '../data/api.service';
 import { fromAddress } from '../data/moving';
 import { OutboxService } from '../data/outbox.service';
+import { PasskeysService, saidOfPasskey } from '../data/passkeys.service';
 import { forgetAnswers, isSecure } from '../data/platform';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 import { SingleTaps } from '../shared/single-taps';
@@ -25,6 +26,7 @@ import { deviceName } from './device-name';
 export class PairComponent {
   readonly #service = inject(AccessService);
   readonly #problems = inject(FormProblems);
+  protected readonly passkeys = inject(PasskeysService);
   protected readonly secure = isSecure();
   protected readonly me = toSignal(
     this.#service.me().pipe(catchError(() => of(undefined as Me | undefined))),
@@ -82,6 +84,24 @@ export class PairComponent {
       error: (problem: ApiProblem) => {
         this.busy.set(false);
         this.failed.set(`${problem.title} ${problem.detail}`);
+      },
+    });
+  }
+
+  /** By this device's own lock: no name, no phrase. */
+  protected byKey(): void {
+    const device = this.form.getRawValue().device.trim();
+    if (!device) {
+      this.#problems.set([{ field: 'device', message: 'A name is needed.' }]);
+      return this.#problems.show();
+    }
+    this.busy.set(true);
+    this.failed.set('');
+    this.passkeys.signIn(device).subscribe({
+      next: () => location.assign('/'),
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.failed.set(saidOfPasskey(error));
       },
     });
   }

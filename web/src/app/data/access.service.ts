@@ -4,6 +4,7 @@ import type {
   AccessEvent,
   Aside,
   Device,
+  HouseAddress,
   Link,
   LinkDraft,
   Me,
@@ -16,7 +17,16 @@ import type {
   Token,
   TokenDraft,
 } from '@needlecase/core/model/access';
-import { debounceTime, shareReplay, startWith, switchMap, type Observable } from 'rxjs';
+import {
+  debounceTime,
+  merge,
+  shareReplay,
+  startWith,
+  Subject,
+  switchMap,
+  tap,
+  type Observable,
+} from 'rxjs';
 import { ApiService } from './api.service';
 import { ChangesService } from './changes.service';
 
@@ -25,6 +35,8 @@ import { ChangesService } from './changes.service';
 export class AccessService {
   readonly #api = inject(ApiService);
   readonly #changes = inject(ChangesService);
+  /** By this page, which does not wait until it is told of it. */
+  readonly #changed = new Subject<void>();
 
   /** Who this device is to the server. */
   me(): Observable<Me> {
@@ -36,7 +48,10 @@ export class AccessService {
   }
 
   /** The people of the household, read anew when one changes. */
-  readonly persons$: Observable<Person[]> = this.#changes.of('household').pipe(
+  readonly persons$: Observable<Person[]> = merge(
+    this.#changed,
+    this.#changes.of('household'),
+  ).pipe(
     debounceTime(60),
     startWith(undefined),
     switchMap(() => this.#api.get<Person[]>('persons')),
@@ -65,6 +80,16 @@ export class AccessService {
     return this.#api.send<PairingCode>('POST', 'move', {});
   }
 
+  /** By what the house's network may know the server. */
+  addresses(): Observable<HouseAddress[]> {
+    return this.#api.get<HouseAddress[]>('addresses');
+  }
+
+  /** Lays down the one that devices use. */
+  useAddress({ host }: HouseAddress): Observable<HouseAddress[]> {
+    return this.#api.send<HouseAddress[]>('PUT', 'address', { host });
+  }
+
   devices(): Observable<Device[]> {
     return this.#api.get<Device[]>('devices');
   }
@@ -79,19 +104,25 @@ export class AccessService {
   }
 
   addPerson(draft: PersonDraft): Observable<Person> {
-    return this.#api.send<Person>('POST', 'persons', draft);
+    return this.#api.send<Person>('POST', 'persons', draft).pipe(tap(() => this.#changed.next()));
   }
 
   changePerson({ id, version }: Person, draft: PersonDraft): Observable<Person> {
-    return this.#api.send<Person>('PUT', `persons/${id}`, draft, { version });
+    return this.#api
+      .send<Person>('PUT', `persons/${id}`, draft, { version })
+      .pipe(tap(() => this.#changed.next()));
   }
 
   removePerson({ id }: Person): Observable<Person[]> {
-    return this.#api.send<Person[]>('DELETE', `persons/${id}`, undefined);
+    return this.#api
+      .send<Person[]>('DELETE', `persons/${id}`, undefined)
+      .pipe(tap(() => this.#changed.next()));
   }
 
   setPassphrase({ id }: Person, passphrase: string): Observable<Person> {
-    return this.#api.send<Person>('PUT', `persons/${id}/passphrase`, { passphrase });
+    return this.#api
+      .send<Person>('PUT', `persons/${id}/passphrase`, { passphrase })
+      .pipe(tap(() => this.#changed.next()));
   }
 
   links(): Observable<Link[]> {

@@ -5,6 +5,7 @@ import { TestBed } from '@angular/core/testing';
 import { IDBFactory } from 'fake-indexeddb';
 import { ChangesService, type Change } from './changes.service';
 import { clockAhead, forgetClock } from './clock';
+import { openDevice } from './device';
 import { hearsRevision } from './revision';
 
 class Stream {
@@ -120,6 +121,33 @@ describe.each(['locks', 'a lease'])('changes, shared by tabs with %s', (how) => 
     second.tell({ topic: 'runs' });
     expect(told[1]).toEqual(['gap', 'runs']);
     expect(told[2]).toEqual(['gap', 'runs']);
+  });
+
+  it('are heard at once by a page that is loaded anew, whatever the one before left behind', async () => {
+    tabs = [tabs[0]!];
+    listen();
+    const first = await one();
+    const device = await openDevice();
+    const lease = await device.get('leases', 'needlecase-changes');
+    window.dispatchEvent(new Event('pagehide'));
+    // What was asked of the store at its end was not done any more, nor was anything else.
+    await vi.advanceTimersByTimeAsync(50);
+    if (lease) await device.put('leases', lease, 'needlecase-changes');
+    first.closed = true;
+    if (how === 'locks') leave[0]!();
+    tabs = [TestBed.runInInjectionContext(() => new ChangesService())];
+    listen();
+    await vi.advanceTimersByTimeAsync(50);
+    expect(await one()).not.toBe(first);
+    // Another tab waits for its turn all the same.
+    const [, ...others] = (tabs = [
+      tabs[0]!,
+      TestBed.runInInjectionContext(() => new ChangesService()),
+    ]);
+    const listening = others[0]!.all$.subscribe();
+    await vi.advanceTimersByTimeAsync(6000);
+    await one();
+    listening.unsubscribe();
   });
 
   it('say while the server does not tell, and have everything read anew after', async () => {

@@ -2,7 +2,7 @@ import { Injectable, signal } from '@angular/core';
 import { filter, Observable, share } from 'rxjs';
 import { clockAhead, hearAhead } from './clock';
 import { leased, openDevice } from './device';
-import { hasLocks, lockedInTurn, newChannel, newId } from './platform';
+import { hasLocks, lockedInTurn, newChannel, pageId } from './platform';
 import { isBehind } from './revision';
 
 export interface Change {
@@ -172,7 +172,7 @@ async function inTurn(lead: () => Promise<void>, ended: AbortSignal): Promise<vo
     // Ended while it waits for its turn, the request is refused.
     return lockedInTurn(NAME, ended, lead).catch(() => undefined);
   }
-  const me = newId();
+  const me = pageId();
   while (!ended.aborted) {
     try {
       if (await leased(await openDevice(), NAME, me, lead)) return;

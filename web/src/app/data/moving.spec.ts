@@ -1,5 +1,5 @@
 import type { Waiting } from './device';
-import { fromAddress, inAddress } from './moving';
+import { fromAddress, houseAddress, inAddress } from './moving';
 
 const load = (n: number): Waiting => ({
   id: `id-${n}`,
@@ -49,4 +49,14 @@ describe('what goes along to the safe address', () => {
   ])('is nothing where the address is none of ours: %s', (hash) => {
     expect(fromAddress(hash).waiting).toEqual([]);
   });
+});
+
+it.each([
+  [' https://192.168.1.20:4311/house/phones ', 'https://192.168.1.20:4311'],
+  ['HTTP://Needlecase.local:4310', 'http://needlecase.local:4310'],
+  ['needlecase.local', undefined],
+  ['javascript:alert(1)', undefined],
+  ['https://', undefined],
+])('reads the address %j as it is typed', (typed, origin) => {
+  expect(houseAddress(typed)).toBe(origin);
 });

@@ -1,7 +1,7 @@
 import type { Waiting } from './device';
 
 /*
- * What waits goes along when a device goes over from plain http to the safe address, which is another origin with a
+ * What waits goes along when a device goes over to another address of the house, such as the safe one, which has a
  * store of its own. It stays here, too: an entry has one id wherever it is sent from, and is counted once.
  */
 
@@ -16,6 +16,13 @@ export function inAddress(waiting: readonly Waiting[]): string {
   if (letters.length === 0) return '';
   while (text(letters).length > MOST) letters.pop();
   return text(letters);
+}
+
+/** An address as somebody types it, without a path; nothing where it is none. */
+export function houseAddress(typed: string): string | undefined {
+  const text = typed.trim();
+  if (!/^https?:\/\//i.test(text) || !URL.canParse(text)) return undefined;
+  return new URL(text).origin;
 }
 
 /** What an address brought along: the code of the device, and what waits. */

@@ -127,3 +127,29 @@ export function newChannel<T>(name: string): Channel<T> {
   if (channel) channel.onmessage = ({ data }: MessageEvent<T>) => made.heard(data);
   return made;
 }
+
+const HANDED_ON = 'needlecase.page';
+
+/**
+ * An id of this page's. The page that is loaded after it in the same tab goes by the same: what this one had taken in
+ * hand is not waited for.
+ */
+export function pageId(): string {
+  let id: string | undefined;
+  try {
+    // Taken out at once: a tab that is doubled does not have it, too.
+    id = sessionStorage.getItem(HANDED_ON) ?? undefined;
+    sessionStorage.removeItem(HANDED_ON);
+  } catch {
+    /* a browser that keeps nothing: the next page waits its turn */
+  }
+  const mine = id ?? newId();
+  addEventListener('pagehide', () => {
+    try {
+      sessionStorage.setItem(HANDED_ON, mine);
+    } catch {
+      /* as above */
+    }
+  });
+  return mine;
+}

@@ -7,6 +7,8 @@ import { BackupsService } from '../data/backups.service';
 import { ChangesService } from '../data/changes.service';
 import { sayWhenLong } from '../shared/say-when';
 import { HouseNavComponent } from './house-nav.component';
+import { KeeperDirective } from '../shared/keeper.directive';
+import { RoleService } from '../data/role.service';
 import { PutBackComponent } from './put-back.component';
 
 const DAY = 86_400_000;
@@ -32,12 +34,13 @@ const MARKS = [
 /** The backups that are kept, how old the last is, and what can be done with them. */
 @Component({
   selector: 'nc-backup',
-  imports: [HouseNavComponent, PutBackComponent],
+  imports: [HouseNavComponent, KeeperDirective, PutBackComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './backup.component.html',
   styleUrl: './backup.component.scss',
 })
 export class BackupComponent {
+  protected readonly role = inject(RoleService);
   readonly #service = inject(BackupsService);
   readonly #again = new Subject<void>();
   protected readonly address = this.#service.address;

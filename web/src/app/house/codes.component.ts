@@ -15,13 +15,14 @@ import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { CodeTableComponent } from './code-table.component';
 import { HouseNavComponent } from './house-nav.component';
+import { KeeperDirective } from '../shared/keeper.directive';
 
 const MOST_BYTES = 500_000;
 
 /** Code sheets: what the makers' displays mean, typed in, imported, exported. */
 @Component({
   selector: 'nc-codes',
-  imports: [CodeTableComponent, HouseNavComponent],
+  imports: [KeeperDirective, CodeTableComponent, HouseNavComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './codes.component.html',
   styleUrl: './codes.component.scss',

@@ -3,6 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import type { Machine } from '@needlecase/core';
 import { switchMap, startWith, Subject } from 'rxjs';
 import { HouseholdService } from '../data/household.service';
+import { KeeperDirective } from '../shared/keeper.directive';
 import { HouseholdCardComponent } from './household-card.component';
 import { HouseNavComponent } from './house-nav.component';
 import { MachineCardComponent } from './machine-card.component';
@@ -11,7 +12,13 @@ import { ProfileCardComponent } from './profile-card.component';
 /** The household and its machines, to look at and to change. */
 @Component({
   selector: 'nc-house',
-  imports: [HouseNavComponent, HouseholdCardComponent, ProfileCardComponent, MachineCardComponent],
+  imports: [
+    HouseNavComponent,
+    HouseholdCardComponent,
+    KeeperDirective,
+    MachineCardComponent,
+    ProfileCardComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h1>House</h1>
@@ -27,7 +34,9 @@ import { ProfileCardComponent } from './profile-card.component';
     @if (adding()) {
       <nc-machine-card (saved)="added()" (left)="adding.set(false)" />
     } @else {
-      <button type="button" class="btn btn-plain" (click)="adding.set(true)">Add a machine</button>
+      <button *ncKeeper type="button" class="btn btn-plain" (click)="adding.set(true)">
+        Add a machine
+      </button>
     }
   `,
   styles: `

@@ -29,6 +29,7 @@ import {
 import { withoutVersion } from '../forms/onto';
 import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
+import { KeeperDirective } from '../shared/keeper.directive';
 
 /** Where the form's figures are not the schema's. */
 const WORDS: Record<string, string> = {
@@ -39,7 +40,7 @@ const WORDS: Record<string, string> = {
 /** The household in a sentence, and as a form to change it. */
 @Component({
   selector: 'nc-household-card',
-  imports: [HouseholdFieldsComponent, ConflictComponent],
+  imports: [KeeperDirective, HouseholdFieldsComponent, ConflictComponent],
   providers: [FormProblems],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -68,7 +69,7 @@ const WORDS: Record<string, string> = {
         hardness {{ hardness() }}. Rhythm: {{ schools[house.school].name.toLowerCase() }}; a date
         leaves {{ percent() }} % chance that a part is past its mark before it is cleaned. A visit
         takes about {{ house.visitMinutes ?? usualMinutes }} minutes at work.
-        <button type="button" class="btn btn-plain" (click)="edit()">Change</button>
+        <button *ncKeeper type="button" class="btn btn-plain" (click)="edit()">Change</button>
       </p>
     }
   `,

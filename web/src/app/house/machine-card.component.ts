@@ -25,11 +25,12 @@ import { draftOf, machineForm, withFittingRules, type MachineForm } from '../for
 import { withoutVersion } from '../forms/onto';
 import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
+import { KeeperDirective } from '../shared/keeper.directive';
 
 /** One machine in a few lines, and as a form to change it; without a machine, a form for a new one. */
 @Component({
   selector: 'nc-machine-card',
-  imports: [MachineFieldsComponent, ConflictComponent, RouterLink],
+  imports: [KeeperDirective, MachineFieldsComponent, ConflictComponent, RouterLink],
   providers: [FormProblems],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -65,6 +66,7 @@ import { ConflictComponent } from './conflict.component';
           </ul>
         </div>
         <button
+          *ncKeeper
           type="button"
           class="btn btn-plain"
           (click)="edit(one)"

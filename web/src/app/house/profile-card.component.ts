@@ -19,6 +19,7 @@ import {
 } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
+import { RoleService } from '../data/role.service';
 import { ToastsService } from '../data/toasts.service';
 
 interface Row {
@@ -50,6 +51,7 @@ interface Row {
                 min="1"
                 max="5"
                 step="0.25"
+                [readonly]="!role.may('keeper')"
                 [value]="row.own ?? ''"
                 [placeholder]="row.usual"
                 [class.is-invalid]="wrong()?.circumstance === row.circumstance"
@@ -125,6 +127,7 @@ interface Row {
   `,
 })
 export class ProfileCardComponent {
+  protected readonly role = inject(RoleService);
   readonly #service = inject(HouseholdService);
   readonly #toasts = inject(ToastsService);
 

@@ -6,6 +6,7 @@ import { ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import { ToastsService } from '../data/toasts.service';
 import { HouseNavComponent } from './house-nav.component';
+import { KeeperDirective } from '../shared/keeper.directive';
 
 const WIDTH = 520;
 const MONTHS = 'JFMAMJJASOND';
@@ -13,7 +14,7 @@ const MONTHS = 'JFMAMJJASOND';
 /** The schools of interval side by side: what each asks of this house in a year. */
 @Component({
   selector: 'nc-schools',
-  imports: [HouseNavComponent],
+  imports: [KeeperDirective, HouseNavComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './schools.component.html',
   styleUrl: './schools.component.scss',

@@ -11,11 +11,12 @@ import { ToastsService } from '../data/toasts.service';
 import { withoutVersion } from '../forms/onto';
 import { HouseNavComponent } from './house-nav.component';
 import { SupplyFormComponent } from './supply-form.component';
+import { KeeperDirective } from '../shared/keeper.directive';
 
 /** Supplies: what to buy before which visit, what is left, and for how many times. */
 @Component({
   selector: 'nc-supplies',
-  imports: [HouseNavComponent, SupplyFormComponent],
+  imports: [KeeperDirective, HouseNavComponent, SupplyFormComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './supplies.component.html',
   styleUrl: './supplies.component.scss',

@@ -25,6 +25,7 @@ import { VisitsService } from '../data/visits.service';
 import { OwnTaskComponent } from './own-task.component';
 import { RuleEditorComponent } from './rule-editor.component';
 import { PhotosComponent } from '../shared/photos.component';
+import { KeeperDirective } from '../shared/keeper.directive';
 
 /** So many entries are read for what is compared, and so many told. */
 const READ = 100;
@@ -34,6 +35,7 @@ const TOLD = 6;
 @Component({
   selector: 'nc-station',
   imports: [
+    KeeperDirective,
     PhotosComponent,
     RouterLink,
     FoulingChartComponent,

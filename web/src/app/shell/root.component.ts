@@ -1,20 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
-import type { Role } from '@needlecase/core/model/access';
-import { catchError, EMPTY } from 'rxjs';
-import { AccessService } from '../data/access.service';
+import { debounceTime, filter, switchMap, take } from 'rxjs';
 import { ChangesService } from '../data/changes.service';
 import { onClockHeard, sayClock } from '../data/clock';
-import { readLocal, writeLocal } from '../data/local';
 import { OutboxService } from '../data/outbox.service';
 import { isSecure } from '../data/platform';
+import { RoleService } from '../data/role.service';
 import { ToastsService } from '../data/toasts.service';
 import { VisitSender } from '../data/visit-sender.service';
 import { FindComponent } from './find.component';
 import { lasting } from './lasting';
 import { asksToFind } from './slash';
-import { PlainHttpComponent } from './plain-http.component';
+import { BetterAddressComponent } from './better-address.component';
 import { ThemeService } from './theme.service';
 import { ToastsComponent } from './toasts.component';
 import { WaitingComponent } from './waiting.component';
@@ -22,7 +20,6 @@ import { WaitingComponent } from './waiting.component';
 /** Sooner than this most is sent. */
 const LONG_MS = 1000;
 
-const ROLE = 'role';
 const VIEWS = [
   { path: '/', name: 'Bench', exact: true, guests: true },
   { path: '/visit', name: 'Visit', exact: false, guests: false },
@@ -40,7 +37,7 @@ const VIEWS = [
     RouterLink,
     RouterLinkActive,
     FindComponent,
-    PlainHttpComponent,
+    BetterAddressComponent,
     ToastsComponent,
     WaitingComponent,
   ],
@@ -76,27 +73,33 @@ export class RootComponent {
       .join(', '),
   );
   /** Who this device is for; a guest looks on, counts loads and reports trouble. */
-  readonly #role = signal(readLocal<Role>(ROLE) ?? 'keeper');
+  readonly #role = inject(RoleService);
   protected readonly views = computed(() =>
-    VIEWS.filter(({ guests }) => guests || this.#role() !== 'guest'),
+    VIEWS.filter(({ guests }) => guests || this.#role.may('helper')),
   );
+
+  /** The house has laid down another address than this page's. */
+  protected readonly elsewhere = computed(() => {
+    const me = this.#role.me();
+    return me?.by === 'device' && me.settled === true && me.origin !== location.origin;
+  });
 
   /** The find box was asked for before it was there. */
   protected readonly findWanted = signal(false);
 
   constructor() {
     const { toasts } = this;
-    inject(AccessService)
-      .me()
+    this.#role.ask();
+    // Whoever is let in hears of it where that changes; nobody else is told anything.
+    toObservable(this.#role.me)
       .pipe(
-        catchError(() => EMPTY),
+        filter((me) => me !== undefined && me.by !== 'nobody'),
+        take(1),
+        switchMap(() => this.changes.of('household')),
+        debounceTime(60),
         takeUntilDestroyed(),
       )
-      .subscribe(({ role }) => {
-        if (!role) return;
-        writeLocal(ROLE, role);
-        this.#role.set(role);
-      });
+      .subscribe(() => this.#role.ask());
     onClockHeard(() => sayClock(toasts));
     this.outbox.cleared$.pipe(takeUntilDestroyed()).subscribe((count) => {
       const back = count > 0 ? ` ${count} not sent yet are put back by this page.` : '';

@@ -1,8 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, inject, resource } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  resource,
+  signal,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap';
 import { many, sayCaseEvent, sayEntry } from '@needlecase/core';
+import { houseAddress, inAddress } from '../data/moving';
+import { ChangesService } from '../data/changes.service';
 import { BenchService } from '../data/bench.service';
 import { OutboxService, type Kept, type Outgoing, type Waiting } from '../data/outbox.service';
 import { VisitSender } from '../data/visit-sender.service';
@@ -58,6 +67,29 @@ import { sayWhen } from '../shared/say-when';
     @if (waiting().length || sender.waiting().length) {
       <button type="button" class="btn btn-plain" (click)="send()">Try now</button>
     }
+    @if (waiting().length && !changes.connected()) {
+      <details>
+        <summary>The house has another address now?</summary>
+        <form (submit)="$event.preventDefault(); takeAlong(address.value)">
+          <label class="form-label" for="w-address">
+            The address, as House, Phones and people shows it on the server’s own computer
+          </label>
+          <input
+            #address
+            id="w-address"
+            class="form-control"
+            inputmode="url"
+            autocapitalize="off"
+            spellcheck="false"
+            placeholder="https://192.168.1.20:4311"
+            [attr.aria-invalid]="wrong() ? true : null"
+            aria-describedby="w-address-problem"
+          />
+          <p id="w-address-problem" class="field-problem" aria-live="polite">{{ wrong() }}</p>
+          <button type="submit" class="btn btn-plain">Go there with what waits</button>
+        </form>
+      </details>
+    }
   `,
   styles: `
     @use 'mixins' as *;
@@ -92,6 +124,8 @@ import { sayWhen } from '../shared/say-when';
   `,
 })
 export class WaitingComponent {
+  protected readonly changes = inject(ChangesService);
+  protected readonly wrong = signal('');
   protected readonly outbox = inject(OutboxService);
   protected readonly sender = inject(VisitSender);
   protected readonly many = many;
@@ -123,6 +157,13 @@ export class WaitingComponent {
   }
 
   /** Opens what was refused with the reason beside its field; anything but an entry is only sent again. */
+  /** It stays here, too: an entry has one id wherever it is sent from, and is counted once. */
+  protected async takeAlong(typed: string): Promise<void> {
+    const origin = houseAddress(typed);
+    this.wrong.set(origin ? '' : 'That is no address: it begins with https:// or http://.');
+    if (origin) location.assign(`${origin}/pair#&${inAddress(await this.outbox.list())}`);
+  }
+
   protected async correct({ key, what, aside }: Kept): Promise<void> {
     if (!('kind' in what)) return this.outbox.correct(key, what);
     const { EntryDialogComponent } = await import('../log/entry-dialog.component');

@@ -8,19 +8,30 @@ import { isSecure } from '../data/platform';
 
 const NAME = 'plain-http-said';
 const TRIED = 'https-tried';
+const LOOPBACK = /^(localhost|127\..*|\[::1\])$/;
 const AGAIN_MS = 10 * 60_000;
 
-/** Says once on a device what a browser does not do over plain http; and, where https holds on it, leads there. */
+/**
+ * Says once on a device what a browser does not do over plain http; and leads to the address that is to be used, where
+ * that works on this device: the safe one, or the one that the house has laid down since.
+ */
 @Component({
-  selector: 'nc-plain-http',
+  selector: 'nc-better-address',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (safe(); as origin) {
+    @if (better(); as origin) {
       <section class="notice" role="status">
-        <p>
-          <strong>The safe address works on this device.</strong> There it also works without
-          reception. What is not sent yet goes along.
-        </p>
+        @if (secure) {
+          <p>
+            <strong>This house is at {{ origin }} now.</strong> Go there once, with all that this
+            device has not sent yet; then install it from there.
+          </p>
+        } @else {
+          <p>
+            <strong>The safe address works on this device.</strong> There it also works without
+            reception. What is not sent yet goes along.
+          </p>
+        }
         <button type="button" class="btn btn-thread" [disabled]="going()" (click)="go(origin)">
           Go there
         </button>
@@ -64,30 +75,32 @@ const AGAIN_MS = 10 * 60_000;
     }
   `,
 })
-export class PlainHttpComponent {
+export class BetterAddressComponent {
   readonly #access = inject(AccessService);
   readonly #outbox = inject(OutboxService);
   protected readonly shown = signal(!isSecure() && readLocal<boolean>(NAME) !== true);
-  /** The safe address, where this device trusts it. */
-  protected readonly safe = signal<string | undefined>(undefined);
+  protected readonly secure = isSecure();
+  /** The address to go over to, where this device reaches it and trusts it. */
+  protected readonly better = signal<string | undefined>(undefined);
   protected readonly certificate = signal(false);
   protected readonly going = signal(false);
 
   constructor() {
-    if (!isSecure()) void this.#look();
+    if (!this.secure || !LOOPBACK.test(location.hostname)) void this.#look();
   }
 
   async #look(): Promise<void> {
     try {
-      const { origin } = await firstValueFrom(this.#access.me());
-      if (!origin?.startsWith('https:')) return;
+      const { origin, settled, by } = await firstValueFrom(this.#access.me());
+      if (!origin?.startsWith('https:') || origin === location.origin) return;
+      if (this.secure && !(settled && by === 'device')) return;
       this.certificate.set(true);
       // Each try in vain is a complaint in the browser's console.
       if (Date.now() - (readLocal<number>(TRIED) ?? 0) < AGAIN_MS) return;
       writeLocal(TRIED, Date.now());
       await fetch(`${origin}/api/v1/health`, { mode: 'no-cors', cache: 'no-store' });
       writeLocal(TRIED, 0);
-      this.safe.set(origin);
+      this.better.set(origin);
     } catch {
       // Not trusted here, or not reached just now.
     }
