@@ -1,6 +1,6 @@
 import type { Me, PairingCode, Person } from '@needlecase/core/model/access';
 import { expect, machineCalled, pair, ready, test } from './house.js';
-import { plainFaults } from './looks.js';
+import { faultsIn, LOOKS, plainFaults } from './looks.js';
 import { snapshot } from './whole.js';
 
 /* More than one person, more than one device. */
@@ -118,6 +118,7 @@ test('a technician leaves a note with a photo by a link, and it waits for a yes'
   await page.getByLabel(/May leave notes/).check();
   await page.getByRole('button', { name: 'Make a link' }).click();
   const address = (await page.locator('.code .words').textContent())!.trim();
+  expect(await faultsIn(page, LOOKS)).toEqual([]);
   const theirs = await browser.newContext({ viewport: { width: 390, height: 844 } });
   const other = await theirs.newPage();
   await other.goto(address);

@@ -51,6 +51,7 @@ const parts = [
     name: 'layers',
     command: ['node', 'tools/layout.mjs', '--check'],
   },
+  { name: 'advisories', command: ['node', 'tools/advisories.mjs'] },
   { name: 'types of core', command: types('core/tsconfig.json') },
   { name: 'types of server', command: types('server/tsconfig.json') },
   { name: 'types of demo and tools', command: types('tsconfig.json') },
