@@ -1,5 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { mayAs, type Me, type Role } from '@needlecase/core/model/access';
+import type { Me, Role } from '@needlecase/core/model/access';
+import { mayAs } from '@needlecase/core/model/people';
 import { EMPTY, catchError } from 'rxjs';
 import { AccessService } from './access.service';
 import { readLocal, writeLocal } from './local';

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { initialOf, type Person } from '@needlecase/core/model/access';
+import type { Person } from '@needlecase/core/model/access';
+import { initialOf } from '@needlecase/core/model/people';
 
 /** A person as a spool of their thread with their initial: never by colour alone. */
 @Component({
