@@ -20,7 +20,12 @@ import { MOST_BYTES } from './http/photo.js';
 import { mount, type Route } from './http/route.js';
 import { soundOnly } from './http/sound.js';
 import { aboutRoutes } from './routes/about.js';
-import { accessRoutes } from './routes/access/access.js';
+import { addressRoutes } from './routes/access/addresses.js';
+import { asideRoutes } from './routes/access/aside.js';
+import { givenRoutes } from './routes/access/given.js';
+import { passkeyRoutes } from './routes/access/passkeys.js';
+import { personRoutes } from './routes/access/persons.js';
+import { waysIn } from './routes/access/ways-in.js';
 import { backupRoutes } from './routes/backups.js';
 import { benchRoutes } from './routes/bench.js';
 import { caseRoutes } from './routes/cases.js';
@@ -79,6 +84,7 @@ export function makeApp(
   const backups = new BackupKeeper(store, threads, keeping);
   const access = new Access(db, store);
   const reach = () => access.host.in(at());
+  const ground = { store, access, changes, reach };
   const routes: Route[] = [
     ...healthRoutes(),
     ...householdRoutes(store),
@@ -95,7 +101,12 @@ export function makeApp(
     ...ventRunRoutes(store),
     ...backupRoutes(backups),
     ...aboutRoutes(keeping),
-    ...accessRoutes({ store, access, changes, reach }, () => routes),
+    ...waysIn(ground),
+    ...addressRoutes(ground),
+    ...personRoutes(ground),
+    ...passkeyRoutes(ground),
+    ...givenRoutes(ground),
+    ...asideRoutes(ground, () => routes),
   ];
 
   const app = express();

@@ -4,7 +4,7 @@ import { isIP } from 'node:net';
 import { houseHosts, houseOrigin, originOf } from '../../access/reach.js';
 import { invalid, ProblemError } from '../../http/problem.js';
 import { longRoute, type Route } from '../../http/route.js';
-import { byWhom, reads, told, type Ground } from './ground.js';
+import { byWhom, reads, told, type Ground } from '../../access/ground.js';
 
 /** The one address that devices use: laid down once, so that what they keep stays where it is. */
 export function addressRoutes(ground: Ground): Route[] {

@@ -3,7 +3,7 @@ import Type from 'typebox';
 import { notFound } from '../../http/problem.js';
 import { photoIn } from '../../http/photo.js';
 import { doLater, fileRoute, keyOf, longRoute, type Route } from '../../http/route.js';
-import { asDevice, byWhom, NOBODY, type Ground } from './ground.js';
+import { asDevice, byWhom, NOBODY, type Ground } from '../../access/ground.js';
 
 /** What waits for a keeper's yes, and what happened. @param routes all that there are */
 export function asideRoutes(ground: Ground, routes: () => readonly Route[]): Route[] {

@@ -3,7 +3,7 @@ import Type from 'typebox';
 import { houseOrigin } from '../../access/reach.js';
 import { invalid, notFound } from '../../http/problem.js';
 import { longRoute, type Route } from '../../http/route.js';
-import { byWhom, reads, type Ground } from './ground.js';
+import { byWhom, reads, type Ground } from '../../access/ground.js';
 
 /** What is given to others: tokens for scripts, links that show one thing. */
 export function givenRoutes(ground: Ground): Route[] {

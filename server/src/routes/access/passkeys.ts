@@ -16,7 +16,7 @@ import Type from 'typebox';
 import { personOf, type Caller } from '../../access/caller.js';
 import { invalid, notFound, ProblemError } from '../../http/problem.js';
 import { longRoute, type Ask, type Route } from '../../http/route.js';
-import { asDevice, byWhom, me, orRefused, reads, type Ground } from './ground.js';
+import { asDevice, byWhom, me, orRefused, reads, type Ground } from '../../access/ground.js';
 
 const SIGN_IN = 'sign in';
 const authentication = () => import('@simplewebauthn/server');

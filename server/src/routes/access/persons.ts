@@ -22,7 +22,7 @@ import {
   someone,
   told,
   type Ground,
-} from './ground.js';
+} from '../../access/ground.js';
 
 const QUARTER_MS = 91 * 86_400_000;
 

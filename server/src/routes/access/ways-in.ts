@@ -28,7 +28,7 @@ import {
   reads,
   someone,
   type Ground,
-} from './ground.js';
+} from '../../access/ground.js';
 
 /** So long one takes to go from one address to the other. */
 const MOVE_MS = 2 * 60_000;

@@ -6,14 +6,14 @@ import {
   type Person,
 } from '@needlecase/core/model/access';
 import { checkAccess } from '@needlecase/core/model/check-access';
-import type { Access } from '../../access/access.js';
-import { personOf, type Caller } from '../../access/caller.js';
-import { toDevice, type DeviceRow } from '../../access/devices.js';
-import { houseOrigin, isSettled, type Reach } from '../../access/reach.js';
-import type { Changes } from '../../http/changes.js';
-import { notFound, ProblemError } from '../../http/problem.js';
-import type { Ask } from '../../http/route.js';
-import type { Store } from '../../store/store.js';
+import type { Access } from './access.js';
+import { personOf, type Caller } from './caller.js';
+import { toDevice, type DeviceRow } from './devices.js';
+import { houseOrigin, isSettled, type Reach } from './reach.js';
+import type { Changes } from '../http/changes.js';
+import { notFound, ProblemError } from '../http/problem.js';
+import type { Ask } from '../http/route.js';
+import type { Store } from '../store/store.js';
 
 /** What the routes of access stand on. */
 export interface Ground {
