@@ -50,9 +50,7 @@ export interface Fixture extends App {
 }
 
 /** A server on an empty file in memory. */
-export function emptyApp(
-  setting: Setting = {},
-): App & { db: Db; api: ReturnType<typeof request> } {
+export function emptyApp(setting: Setting = {}): App & { db: Db; api: ReturnType<typeof request> } {
   const db = openDatabase(':memory:');
   const app = makeApp(db, setting);
   return { ...app, db, api: request(app.express) };
