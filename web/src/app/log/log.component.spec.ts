@@ -127,6 +127,21 @@ describe('LogComponent', () => {
     }
   });
 
+  it('shows what was asked last, however late the answer before comes', async () => {
+    const answers: Subject<Page>[] = [];
+    const log = await draw(() => {
+      answers.push(new Subject());
+      return answers.at(-1)!;
+    });
+    log.changes.next();
+    await log.settle();
+    expect(answers).toHaveLength(2);
+    answers[1]!.next({ entries: [entry('new')] });
+    answers[0]!.next({ entries: [entry('old'), entry('older')] });
+    await log.settle();
+    expect(log.rows()).toHaveLength(1);
+  });
+
   it('tells an empty log from one where nothing fits the filter', async () => {
     expect((await draw(page())).text()).toContain('Nothing has happened yet.');
     TestBed.resetTestingModule();

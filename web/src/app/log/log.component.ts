@@ -16,7 +16,15 @@ import {
   type EntryKind,
 } from '@needlecase/core';
 import type { Person } from '@needlecase/core/model/access';
-import { catchError, combineLatest, debounceTime, map, of, startWith } from 'rxjs';
+import {
+  catchError,
+  combineLatest,
+  debounceTime,
+  map,
+  of,
+  startWith,
+  type Subscription,
+} from 'rxjs';
 import { AccessService } from '../data/access.service';
 import type { ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
@@ -136,17 +144,23 @@ export class LogComponent {
     this.#readFrom(this.next());
   }
 
+  #reading: Subscription | undefined;
+
   #readFrom(before: string | undefined): void {
     const limit = before ? PAGE : Math.min(200, Math.max(PAGE, this.#shown().length));
-    this.#entries.list({ ...this.#filter(), ...(before ? { before } : {}), limit }).subscribe({
-      next: (page) => {
-        this.#shown.update((all) => (before ? [...all, ...page.entries] : page.entries));
-        this.next.set(page.next);
-        this.problem.set(undefined);
-        this.read.set(true);
-      },
-      error: (problem: ApiProblem) => this.problem.set(problem),
-    });
+    // An answer to what was asked before would take the place of a newer one.
+    this.#reading?.unsubscribe();
+    this.#reading = this.#entries
+      .list({ ...this.#filter(), ...(before ? { before } : {}), limit })
+      .subscribe({
+        next: (page) => {
+          this.#shown.update((all) => (before ? [...all, ...page.entries] : page.entries));
+          this.next.set(page.next);
+          this.problem.set(undefined);
+          this.read.set(true);
+        },
+        error: (problem: ApiProblem) => this.problem.set(problem),
+      });
   }
 
   protected filter(change: Record<string, string | null>): void {

@@ -90,19 +90,20 @@ export class BetterAddressComponent {
   }
 
   async #look(): Promise<void> {
+    let tried = false;
     try {
       const { origin, settled, by } = await firstValueFrom(this.#access.me());
       if (!origin?.startsWith('https:') || origin === location.origin) return;
       if (this.secure && !(settled && by === 'device')) return;
       this.certificate.set(true);
       // Each try in vain is a complaint in the browser's console.
-      if (Date.now() - (readLocal<number>(TRIED) ?? 0) < AGAIN_MS) return;
-      writeLocal(TRIED, Date.now());
+      if (!this.secure && Date.now() - (readLocal<number>(TRIED) ?? 0) < AGAIN_MS) return;
+      tried = true;
       await fetch(`${origin}/api/v1/health`, { mode: 'no-cors', cache: 'no-store' });
-      writeLocal(TRIED, 0);
       this.better.set(origin);
     } catch {
       // Not trusted here, or not reached just now.
+      if (tried) writeLocal(TRIED, Date.now());
     }
   }
 
