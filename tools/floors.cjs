@@ -26,6 +26,7 @@ const FLOORS = [
   { room: 'trouble/diagnosis', holds: 'the network, priors, suspects, advice' },
   { room: 'trouble/words', holds: 'symptoms found by the words people use' },
   { room: 'trouble/cases', holds: 'cases: events, state, words, proof' },
+  { room: 'plan', holds: 'the year ahead: which work in which week, at the least cost' },
   { room: 'views', holds: 'what crosses to the screens' },
   { room: 'print', holds: 'sheets to print' },
 ];
