@@ -15,7 +15,7 @@ export interface PlanCost {
 /** A rule that gave way, and where. */
 export type GaveWay =
   | { rule: 'safety' | 'late' | 'early'; chore: number; week: number; weeks: number }
-  | { rule: 'away'; chore: number; week: number }
+  | { rule: 'away' | 'after'; chore: number; week: number }
   | { rule: 'minutes'; place: number; week: number; over: number };
 
 /** What is done at one place in one week. */
@@ -89,6 +89,13 @@ export function costOf(problem: Problem, plan: Plan): PlanCost & { gaveWay: Gave
         gaveWay.push({ rule: 'away', chore: index, week });
       }
     });
+  });
+  chores.forEach(({ follows = [] }, chore) => {
+    for (const week of new Set(follows.flatMap((leader) => plan[leader]!))) {
+      if (plan[chore]!.includes(week)) continue;
+      broken += PRICES.after;
+      gaveWay.push({ rule: 'after', chore, week });
+    }
   });
   let work = 0;
   for (const { week, place, minutes, chores: done } of visits) {

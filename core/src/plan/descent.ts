@@ -31,6 +31,10 @@ export class Descent {
   readonly #prices: Float64Array;
   readonly #chance: () => number;
   readonly #fixed: readonly (readonly number[])[];
+  /** What follows each chore, by its index. */
+  readonly #followers: readonly (readonly number[])[];
+  /** How many one after another each follows. */
+  readonly #depth: readonly number[];
 
   /**
    * @param start a plan to begin with; else each chore is put in, the least free first
@@ -50,8 +54,18 @@ export class Descent {
     this.#chance = chanceFrom(seed);
     this.#fixed = fixed;
     this.#plan = chores.map(() => []);
-    if (start) start.forEach((times, i) => this.#put(i, times));
-    else for (const i of this.#byFreedom()) this.#put(i, this.#best(i));
+    this.#followers = chores.map((_, leader) =>
+      chores.flatMap(({ follows = [] }, i) => (follows.includes(leader) ? [i] : [])),
+    );
+    this.#depth = depthsOf(problem);
+    if (start) {
+      start.forEach((times, i) => this.#put(i, times));
+      for (const i of this.#inOrder(chores.map((_, k) => k))) {
+        if (!chores[i]!.follows) continue;
+        this.#take(i);
+        this.#put(i, this.#best(i));
+      }
+    } else for (const i of this.#inOrder(this.#byFreedom())) this.#put(i, this.#best(i));
   }
 
   get plan(): number[][] {
@@ -78,10 +92,10 @@ export class Descent {
   shake(): number {
     if (this.#plan.length === 0) return 0;
     const before = this.#plan.map((times) => [...times]);
-    const out = this.#some();
+    const out = this.#withFollowers(this.#some());
     const cost = this.cost();
     for (const i of out) this.#take(i);
-    for (const i of this.#shuffled(out)) this.#put(i, this.#best(i));
+    for (const i of this.#inOrder(this.#shuffled(out))) this.#put(i, this.#best(i));
     this.settle(out);
     this.settle();
     const saved = cost - this.cost();
@@ -132,7 +146,36 @@ export class Descent {
     return chores.map((_, i) => i).sort((a, b) => free(chores[a]!) - free(chores[b]!) || a - b);
   }
 
+  /** What follows comes after what it follows. */
+  #inOrder(all: readonly number[]): number[] {
+    return [...all].sort((a, b) => this.#depth[a]! - this.#depth[b]!);
+  }
+
+  /** Some chores and all that follows them, in order. */
+  #withFollowers(some: readonly number[]): number[] {
+    const all = new Set(some);
+    for (const i of all) for (const follower of this.#followers[i]!) all.add(follower);
+    return this.#inOrder([...all]);
+  }
+
+  /** A chore and what follows it, put anew together; dearer than before, it is taken back. */
+  #againLeading(i: number): number {
+    const moved = this.#withFollowers([i]);
+    const before = moved.map((one) => this.#plan[one]!);
+    const cost = this.cost();
+    for (const one of moved) this.#take(one);
+    for (const one of moved) this.#put(one, this.#best(one));
+    const saved = cost - this.cost();
+    if (saved > 1e-9) return saved;
+    moved.forEach((one, k) => {
+      this.#take(one);
+      this.#put(one, before[k]!);
+    });
+    return 0;
+  }
+
   #again(i: number): number {
+    if (this.#followers[i]!.length > 0) return this.#againLeading(i);
     const before = this.#plan[i]!;
     this.#take(i);
     const prices = this.#pricesOf(i);
@@ -148,7 +191,20 @@ export class Descent {
   }
 
   #cheapest(i: number, prices: Float64Array) {
-    return cheapestTimes(this.problem.chores[i]!, this.problem, this.#home, prices, this.#fixed[i]);
+    return cheapestTimes(
+      this.problem.chores[i]!,
+      this.problem,
+      this.#home,
+      prices,
+      this.#mustBe(i),
+    );
+  }
+
+  /** Weeks in which a chore is done whatever it costs: by hand, or after what it follows. */
+  #mustBe(i: number): readonly number[] {
+    const { follows } = this.problem.chores[i]!;
+    const fixed = this.#fixed[i] ?? [];
+    return follows ? [...fixed, ...follows.flatMap((leader) => this.#plan[leader]!)] : fixed;
   }
 
   /** What it costs to do a chore in each week, by what the others have open there. */
@@ -165,6 +221,10 @@ export class Descent {
       for (const setup of chore.setups) {
         if (this.#made[setup]![week] === 0) more += setups[setup]!.minutes;
       }
+      // What has to follow it comes along.
+      for (const follower of this.#followers[i]!) {
+        if (!this.#plan[follower]!.includes(week)) more += this.#moreFor(follower, week);
+      }
       const tasks = there[week]!;
       const over =
         limit === Infinity
@@ -174,6 +234,14 @@ export class Descent {
       prices[week] = own[week]! + more + (tasks === 0 ? way : 0) + PRICES.over * over;
     }
     return prices;
+  }
+
+  #moreFor(i: number, week: number): number {
+    const { minutes, setups } = this.problem.chores[i]!;
+    return setups.reduce(
+      (sum, one) => sum + (this.#made[one]![week] === 0 ? this.problem.setups[one]!.minutes : 0),
+      minutes,
+    );
   }
 
   #put(i: number, times: readonly number[]): void {
@@ -226,6 +294,16 @@ export class Descent {
     }
     return mixed;
   }
+}
+
+/** @throws RangeError where chores follow one another in a circle */
+function depthsOf({ chores }: Problem): number[] {
+  const depthOf = (i: number, seen: readonly number[]): number => {
+    if (seen.includes(i)) throw new RangeError(`${chores[i]!.id} follows itself.`);
+    const { follows = [] } = chores[i]!;
+    return follows.length ? 1 + Math.max(...follows.map((one) => depthOf(one, [...seen, i]))) : 0;
+  };
+  return chores.map((_, i) => depthOf(i, []));
 }
 
 const same = (a: readonly number[], b: readonly number[]): boolean =>

@@ -93,12 +93,56 @@ export function houseProblem(house: House, wishes: PlanWishes = {}): HouseProble
       of.push({ machineId: machine.id, task, due: known });
     }
   });
+  const follows = followsOf(of, house);
   return {
-    ...{ weeks, chores, setups, places, start, days, of },
+    ...{
+      weeks,
+      chores: chores.map((chore, i) => following(chore, follows[i]!)),
+      setups,
+      places,
+      start,
+      days,
+      of,
+    },
     away: days.map((day) => day === undefined),
     ...(limit === undefined ? {} : { limit }),
   };
 }
+
+/** What follows what: the filter after the drum was cleaned, the feet after it was pulled out. */
+function followsOf(of: readonly ChoreOf[], { machines }: House): number[][] {
+  const follows: number[][] = of.map(() => []);
+  of.forEach(({ machineId, due: { inForce } }, i) => {
+    const { tasks = [], setups = [] } = inForce.school.after ?? {};
+    const machine = machines.find(({ id }) => id === machineId)!;
+    of.forEach((leader, k) => {
+      if (k === i || leader.machineId !== machineId || isLed(k, i, follows)) return;
+      const calls =
+        tasks.includes(leader.task.id) ||
+        setUpIdsOf(leader.task, machine).some((one) => setups.includes(one));
+      if (calls) follows[i]!.push(k);
+    });
+  });
+  return follows;
+}
+
+/** Whether one comes after another already: nothing follows itself. */
+const isLed = (i: number, by: number, follows: readonly (readonly number[])[]): boolean =>
+  follows[i]!.some((one) => one === by || isLed(one, by, follows));
+
+/** What follows is never too early. */
+const following = (chore: Chore, follows: readonly number[]): Chore =>
+  follows.length === 0
+    ? chore
+    : {
+        ...chore,
+        follows,
+        first: { ...chore.first, from: 0 },
+        gap: { ...chore.gap, from: 1 },
+      };
+
+/** What is never due by itself. */
+const NEVER = 10_000;
 
 interface Rhythm extends Pick<Chore, 'first' | 'gap' | 'byLoads'> {
   every: number;
@@ -112,8 +156,11 @@ function rhythmOf(
   calendar: Pick<HouseProblem, 'start' | 'days'>,
 ): Rhythm | undefined {
   const { status, on, inForce } = known;
-  if (status === 'off' || status === 'habit' || (status !== 'unknown' && on === undefined)) {
-    return undefined;
+  if (status === 'off' || status === 'habit') return undefined;
+  if (status !== 'unknown' && on === undefined) {
+    if (!inForce.school.after) return undefined;
+    const never = { from: 1, to: NEVER };
+    return { every: Infinity, gap: never, byLoads: false, first: { from: 0, to: NEVER } };
   }
   const every = everyDays(inForce, perWeek, task.cap);
   const byDays = everyDays(
@@ -121,7 +168,7 @@ function rhythmOf(
     perWeek,
     task.cap,
   );
-  const to = Number.isFinite(every) ? Math.max(1, Math.floor(every / WEEK)) : 10_000;
+  const to = Number.isFinite(every) ? Math.max(1, Math.floor(every / WEEK)) : NEVER;
   const from = Math.min(to, Math.max(1, Math.ceil((EARLIEST * every) / WEEK)));
   const gap = { from: Number.isFinite(from) ? from : to, to };
   return { every, gap, byLoads: every < byDays, first: firstOf(known, gap, calendar) };

@@ -31,6 +31,8 @@ export interface Chore {
   late: readonly number[];
   /** What it is due by is loads: weeks in which nobody is there do not count. */
   byLoads: boolean;
+  /** By their indexes: whenever one of these is done, this is done after it in the same visit. */
+  follows?: readonly number[];
   /** What doing it in a week costs besides, minutes: out of its season. */
   season?: readonly number[];
 }
@@ -64,6 +66,8 @@ export const PRICES = {
   unsafe: 10_000_000,
   /** Work in a week in which nobody is there. */
   away: 200_000,
+  /** What has to follow does not. */
+  after: 20_000,
   /** A week later than may be. */
   late: 20_000,
   /** A minute over the limit of a visit that holds more than one task. */

@@ -10,7 +10,8 @@ export function madeUp(
     chores: most = 12,
     weeks = 20,
     limit,
-  }: { chores?: number; weeks?: number; limit?: number } = {},
+    follows = false,
+  }: { chores?: number; weeks?: number; limit?: number; follows?: boolean } = {},
 ): Problem {
   const chance = chanceFrom(seed * 7919 + 1);
   const below = (n: number) => Math.floor(chance() * n);
@@ -46,12 +47,32 @@ export function madeUp(
   }
   return {
     weeks,
-    chores,
+    chores: follows ? withFollowers(chores) : chores,
     setups,
     places: Array.from({ length: places }, (_, i) => ({ id: `place ${i}`, minutes: 10 })),
     away,
     ...(limit === undefined ? {} : { limit }),
   };
+}
+
+/** One follows two others, and another follows it, where they are at the same place; they are never too early. */
+function withFollowers(chores: readonly Chore[]): Chore[] {
+  const made = [...chores];
+  const there = chores.flatMap(({ place }, i) => (place === chores[0]!.place ? [i] : []));
+  const follow = (i: number | undefined, follows: (number | undefined)[]) => {
+    const known = follows.filter((one) => one !== undefined);
+    if (i === undefined || known.length === 0) return;
+    const { first, gap } = made[i]!;
+    made[i] = {
+      ...made[i]!,
+      first: { ...first, from: 0 },
+      gap: { ...gap, from: 1 },
+      follows: known,
+    };
+  };
+  follow(there[2], [there[0], there[1]]);
+  follow(there[3], [there[2]]);
+  return made;
 }
 
 /**
@@ -87,6 +108,16 @@ export function zeroOne(problem: Problem): string {
       for (const need of needs) {
         open.add(need);
         rows.push(`${need} - ${into[week]!.join(' - ')} >= 0`);
+      }
+    }
+  });
+  // What has to follow is done wherever what it follows is.
+  chores.forEach(({ follows = [] }, i) => {
+    for (const leader of follows) {
+      for (let week = 0; week < weeks; week++) {
+        const into = (chore: number) =>
+          Array.from({ length: week + 1 }, (_, from) => `x_${chore}_${from}_${week + 1}`);
+        rows.push(`${into(i).join(' + ')} - ${into(leader).join(' - ')} >= 0`);
       }
     }
   });
