@@ -80,8 +80,25 @@ test('the slash goes to the find box also before the page had a moment to fetch 
   await expect(page.getByRole('combobox', { name: /Find/ })).toBeFocused();
   await page.reload();
   await ready(page);
+  // What is typed before it is there is not lost, and whoever goes on is not called back.
+  await page.route('**/chunk-*.js', async (route) => {
+    await new Promise((done) => setTimeout(done, 300));
+    await route.continue();
+  });
+  const box = page.getByRole('combobox', { name: /Find/ });
   await page.getByRole('searchbox', { name: /Find/ }).click();
-  await expect(page.getByRole('combobox', { name: /Find/ })).toBeFocused();
+  await page.keyboard.type('softener');
+  await expect(box).toBeFocused();
+  await expect(box).toHaveValue('softener');
+  await expect(page.getByRole('option').first()).toBeVisible();
+  await page.reload();
+  await ready(page);
+  await page.getByRole('searchbox', { name: /Find/ }).focus();
+  await page.keyboard.press('Tab');
+  const theme = page.getByRole('button', { name: /theme$/ });
+  await expect(theme).toBeFocused();
+  await expect(box).toHaveCount(1);
+  await expect(theme).toBeFocused();
 });
 
 test('a run by keyboard alone, from its first step to its end', async ({ page, demo }) => {

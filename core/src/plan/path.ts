@@ -7,7 +7,7 @@ export function weeksAtHome(away: readonly boolean[]): Int32Array {
   return before;
 }
 
-/** What it costs that a chore is late by so many weeks. */
+/** What it costs that a chore is late by so many weeks, minutes. */
 export function latenessOf({ late, safety }: Chore, weeks: number): number {
   if (weeks <= 0) return 0;
   if (safety) return weeks * PRICES.unsafe;

@@ -43,13 +43,21 @@ export class FindComponent {
   readonly #household = inject(HouseholdService);
   readonly #router = inject(Router);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
-  /** It was asked for before it was there. */
-  readonly wanted = input(false);
+  /** What was typed before it was there; nothing where it was not asked for. */
+  readonly typed = input<string>();
   #index: Promise<FindIndex> | undefined;
 
   constructor() {
     afterNextRender(() => {
-      if (this.wanted()) this.box().nativeElement.focus();
+      const typed = this.typed();
+      // Whoever went on meanwhile is not called back.
+      const isLeft = document.activeElement !== null && document.activeElement !== document.body;
+      if (typed === undefined || isLeft) return;
+      const box = this.box().nativeElement;
+      box.focus();
+      if (!typed) return;
+      box.value = typed;
+      box.dispatchEvent(new Event('input'));
     });
   }
 

@@ -84,8 +84,8 @@ export class RootComponent {
     return me?.by === 'device' && me.settled === true && me.origin !== location.origin;
   });
 
-  /** The find box was asked for before it was there. */
-  protected readonly findWanted = signal(false);
+  /** What was typed into the find box before it was there; nothing where it was not asked for. */
+  protected readonly findTyped = signal<string | undefined>(undefined);
 
   constructor() {
     const { toasts } = this;
@@ -119,7 +119,7 @@ export class RootComponent {
   protected onKey(event: KeyboardEvent): void {
     if (!asksToFind(event)) return;
     event.preventDefault();
-    this.findWanted.set(true);
+    document.querySelector<HTMLElement>('input.find')?.focus();
   }
 
   protected toMain(event: Event): void {
