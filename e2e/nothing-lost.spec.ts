@@ -173,6 +173,22 @@ test('what waits is put back by the page when the browser clears its store, and 
   expect(await benchLoads(demo, id)).toHaveLength(2);
 });
 
+test('a connection that is lost in the first moment takes nothing, and is no fault of the page', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(demo.address);
+  await ready(page);
+  await page.route(`${demo.address}**`, (route) => route.abort());
+  await page.getByRole('button', { name: /^Count a load of the Cellar washer/ }).click();
+  await expect(page.getByText('1 not sent yet')).toBeVisible();
+  const find = page.getByRole('combobox', { name: /^Find/ });
+  await expect(page.getByLabel(/^Find: not here yet/).or(find)).toBeVisible();
+  await expect(page.getByText('Something here did not work as it should')).toHaveCount(0);
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+  await expect(page.getByText('not sent yet')).toHaveCount(0, { timeout: 20_000 });
+});
+
 test('a click that fails in the page says so', async ({ page, demo }) => {
   await page.goto(demo.address);
   await ready(page);

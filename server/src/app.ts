@@ -117,7 +117,9 @@ export function makeApp(
   if (log) app.use(requestLog(log));
   app.set('trust proxy', proxies);
   app.use(security(reach), onlyWhereTrusted, ownNamesOnly(reach().origin));
+  const inPlace = keeping ? whileInPlace(keeping.file, log) : passOn;
   servePhonePage(app, reach);
+  app.post('/shared/:secret', inPlace);
   serveSharedPages(app, store, access, threads, reach().origin);
   // Answers are made anew each time and packed quickly; the application's files are packed well.
   app.use('/api', packed(FAST));
@@ -134,7 +136,7 @@ export function makeApp(
     access.admit('get /api/openapi.json', request);
     response.json(openApi(routes));
   });
-  if (keeping) app.use('/api', whileInPlace(keeping.file, log));
+  app.use('/api', inPlace);
   app.use('/api', forHousehold(store), withRevision(changes));
   // What is for another household tries nothing here.
   app.post(['/api/v1/pair', '/api/v1/sign-in', '/api/v1/sign-in/passkey'], fewTries());
@@ -173,6 +175,8 @@ function notThisWay(response: express.Response, ways: readonly string[]): void {
   response.set('Allow', ways.join(', '));
   sendProblem(response, new ProblemError(405, 'This cannot be done here.'));
 }
+
+const passOn: express.RequestHandler = (_request, _response, next) => next();
 
 /** Of a data file that was moved away or replaced nothing is told and nothing stored: nobody would find it again. */
 function whileInPlace(file: string, log?: Logger): express.RequestHandler {

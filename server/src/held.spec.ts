@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import Database from 'better-sqlite3';
 import { mkdtempSync, renameSync, rmSync, copyFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -82,7 +83,8 @@ describe('a data file in need', () => {
 
   it('moved away, or replaced: said, and nothing goes where nobody finds it', async () => {
     renameSync(file, `${file}.away`);
-    for (const answer of [await tap(), await api.get('/api/v1/bench')]) {
+    const note = () => api.post('/shared/any').send({ id: randomUUID(), note: 'x' });
+    for (const answer of [await tap(), await api.get('/api/v1/bench'), await note()]) {
       expect(answer.status).toBe(503);
       expect(answer.body.title).toMatch(/moved away or replaced/);
     }

@@ -10,7 +10,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import type { HouseAddress } from '@needlecase/core/model/access';
 import { catchError, of } from 'rxjs';
 import { AccessService } from '../data/access.service';
-import type { ApiProblem } from '../data/api.service';
+import { wordsOf, type ApiProblem } from '../data/api.service';
 import { ToastsService } from '../data/toasts.service';
 
 /** The one address that devices use: which, and what it takes that it stays. */
@@ -80,8 +80,7 @@ export class AddressComponent {
         );
         this.changed.emit();
       },
-      error: (problem: ApiProblem) =>
-        this.failed.set(problem.errors[0]?.message ?? `${problem.title} ${problem.detail}`),
+      error: (problem: ApiProblem) => this.failed.set(wordsOf(problem)),
     });
   }
 }

@@ -4,7 +4,7 @@ import { caseState, caseTitle } from '@needlecase/core';
 import type { Link, LinkDraft, Token } from '@needlecase/core/model/access';
 import { catchError, of, startWith, Subject, switchMap, type Observable } from 'rxjs';
 import { AccessService } from '../data/access.service';
-import type { ApiProblem } from '../data/api.service';
+import { wordsOf, type ApiProblem } from '../data/api.service';
 import { CasesService } from '../data/cases.service';
 import { HouseholdService } from '../data/household.service';
 import { SelectComponent } from '../shared/select.component';
@@ -134,7 +134,7 @@ export class GivenComponent {
       },
       error: (problem: ApiProblem) =>
         this.problems.set({
-          [field]: problem.errors[0]?.message ?? `${problem.title} ${problem.detail}`,
+          [field]: wordsOf(problem),
         }),
     });
   }

@@ -11,7 +11,7 @@ import { many } from '@needlecase/core';
 import type { PairingCode, Person, PersonDraft } from '@needlecase/core/model/access';
 import { catchError, merge, of, startWith, Subject, switchMap, type Observable } from 'rxjs';
 import { AccessService } from '../data/access.service';
-import type { ApiProblem } from '../data/api.service';
+import { wordsOf, type ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { RoleService } from '../data/role.service';
 import { ToastsService } from '../data/toasts.service';
@@ -115,7 +115,7 @@ export class PeopleComponent {
       .subscribe({
         next: again,
         error: (problem: ApiProblem) => {
-          this.failed.set(problem.errors[0]?.message ?? `${problem.title} ${problem.detail}`);
+          this.failed.set(wordsOf(problem));
           again();
         },
       });
@@ -133,8 +133,7 @@ export class PeopleComponent {
         this.#toasts.show(said);
         this.again();
       },
-      error: (problem: ApiProblem) =>
-        this.failed.set(problem.errors[0]?.message ?? `${problem.title} ${problem.detail}`),
+      error: (problem: ApiProblem) => this.failed.set(wordsOf(problem)),
     });
   }
 }

@@ -3,7 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import type { Device, PairingCode, Person } from '@needlecase/core/model/access';
 import { catchError, merge, of, startWith, Subject, switchMap, type Observable } from 'rxjs';
 import { AccessService } from '../data/access.service';
-import { ApiProblem } from '../data/api.service';
+import { ApiProblem, wordsOf } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { RoleService } from '../data/role.service';
 import { ToastsService } from '../data/toasts.service';
@@ -121,8 +121,7 @@ export class PhonesComponent {
         this.#toasts.show(said);
         this.#again.next();
       },
-      error: (problem: ApiProblem) =>
-        this.failed.set(problem.errors[0]?.message ?? `${problem.title} ${problem.detail}`),
+      error: (problem: ApiProblem) => this.failed.set(wordsOf(problem)),
     });
   }
 }

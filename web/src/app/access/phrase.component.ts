@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import type { Person } from '@needlecase/core/model/access';
 import { AccessService } from '../data/access.service';
-import type { ApiProblem } from '../data/api.service';
+import { wordsOf, type ApiProblem } from '../data/api.service';
 import { ToastsService } from '../data/toasts.service';
 
 /** At least so many characters, and no rule of signs (NIST SP 800-63B, 3.1.1.2). */
@@ -53,8 +53,7 @@ export class PhraseComponent {
         this.#toasts.show(`${name} can sign in with it from now on.`);
         this.stored.emit();
       },
-      error: (problem: ApiProblem) =>
-        this.problem.set(problem.errors[0]?.message ?? `${problem.title} ${problem.detail}`),
+      error: (problem: ApiProblem) => this.problem.set(wordsOf(problem)),
     });
   }
 }

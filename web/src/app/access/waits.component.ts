@@ -4,7 +4,7 @@ import { ENTRY_KINDS, kindOfEntry, type EntryKind } from '@needlecase/core';
 import type { Aside } from '@needlecase/core/model/access';
 import { catchError, merge, of, startWith, Subject, switchMap, type Observable } from 'rxjs';
 import { AccessService } from '../data/access.service';
-import type { ApiProblem } from '../data/api.service';
+import { wordsOf, type ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { ToastsService } from '../data/toasts.service';
 import { sayWhenLong } from '../shared/say-when';
@@ -113,8 +113,7 @@ export class WaitsComponent {
         this.#toasts.show(said);
         this.#again.next();
       },
-      error: (problem: ApiProblem) =>
-        this.failed.set(problem.errors[0]?.message ?? `${problem.title} ${problem.detail}`),
+      error: (problem: ApiProblem) => this.failed.set(wordsOf(problem)),
     });
   }
 }

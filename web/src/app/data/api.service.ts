@@ -30,6 +30,10 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What is said of a problem where it has no field to stand beside. */
+export const wordsOf = ({ errors: [first], title, detail }: ApiProblem): string =>
+  first?.message ?? `${title} ${detail}`;
+
 /** A request to change something. */
 interface Change {
   /** The version being changed, for records. */
