@@ -12,6 +12,10 @@ export const HOUSEHOLD: HouseholdDraft = {
   currency: 'EUR',
   energyPrice: 0.31,
   visitMinutes: 90,
+  plan: {
+    weekdays: [6, 7],
+    people: [{ name: 'Pell', weekdays: [6] }, { name: 'Odo' }, { name: 'Wren' }],
+  },
   detergents: [
     {
       name: 'Liquid for colours',

@@ -95,6 +95,30 @@ const ASKED: Record<string, Asked> = {
   'get /api/v1/bench': () => get('bench'),
   'get /api/v1/machines/{id}/line': () => get(`machines/${machine.id}/line`),
   'get /api/v1/schools': () => get('schools'),
+  'get /api/v1/plan': () => get('plan'),
+  'get /api/v1/plan/problem': () => get('plan/problem?school=often&minutes=45&weekdays=67'),
+  'put /api/v1/plan/visits/{id}': async () => {
+    const { visits } = (await get('plan')).body;
+    const { id, version } = visits.at(-1);
+    return api
+      .put(`/api/v1/plan/visits/${id}`)
+      .set('If-Match', `"${version}"`)
+      .send({ held: true, who: 'Odo' });
+  },
+  'put /api/v1/plan/rhythms': () =>
+    api.put('/api/v1/plan/rhythms').send({
+      rhythms: [{ machineId: machine.id, task: 'pump-filter', every: 90, unit: 'loads' }],
+    }),
+  'get /api/v1/absences': () => get('absences'),
+  'post /api/v1/absences': () => post('absences', { from: '2031-02-01', to: '2031-02-09' }),
+  'put /api/v1/absences/{id}': () => {
+    const { id, version, ...draft } = app.store.absences.list()[0]!;
+    return api.put(`/api/v1/absences/${id}`).set('If-Match', `"${version}"`).send(draft);
+  },
+  'delete /api/v1/absences/{id}': async () => {
+    const { id, version } = app.store.absences.list()[0]!;
+    return api.delete(`/api/v1/absences/${id}`).set('If-Match', `"${version}"`);
+  },
   'get /api/v1/entries': () => get('entries?limit=200&all=true'),
   'post /api/v1/entries': () => post('entries', { kind: 'note', note: 'x', at: now() }),
   'post /api/v1/entries/{id}/revision': async () =>

@@ -20,6 +20,7 @@ import { MOST_BYTES } from './http/photo.js';
 import { mount, type Route } from './http/route.js';
 import { soundOnly } from './http/sound.js';
 import { aboutRoutes } from './routes/about.js';
+import { absenceRoutes } from './routes/absences.js';
 import { addressRoutes } from './routes/access/addresses.js';
 import { asideRoutes } from './routes/access/aside.js';
 import { givenRoutes } from './routes/access/given.js';
@@ -36,12 +37,14 @@ import { healthRoutes } from './routes/health.js';
 import { householdRoutes } from './routes/household.js';
 import { instrumentRoutes } from './routes/instruments.js';
 import { photoRoutes } from './routes/photos.js';
+import { planRoutes } from './routes/plan.js';
 import { visitRoutes } from './routes/visits.js';
 import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
 import { ventRunRoutes } from './routes/vent-runs.js';
 import { Store } from './store/store.js';
 import { MachineDays } from './work/machine-days.js';
+import { Planner } from './work/planner.js';
 import { sameThread, type Threads } from './threads/threads.js';
 import { watchPlace } from './db/data-file.js';
 import type { Db } from './db/open.js';
@@ -81,6 +84,7 @@ export function makeApp(
   const store = new Store(db, changes);
   const threads = own ?? sameThread({ file: keeping?.file, store: () => store });
   const days = new MachineDays(store);
+  const planner = new Planner(store, threads);
   const backups = new BackupKeeper(store, threads, keeping);
   const access = new Access(db, store);
   const reach = () => access.host.in(at());
@@ -89,6 +93,8 @@ export function makeApp(
     ...healthRoutes(),
     ...householdRoutes(store),
     ...benchRoutes(store, threads, days),
+    ...planRoutes(store, planner),
+    ...absenceRoutes(store),
     ...entryRoutes(store),
     ...visitRoutes(store),
     ...supplyRoutes(store),

@@ -39,7 +39,8 @@ describe('the year of Kiln Lane House', () => {
     const { work, waiting, gaveWay } = costOf(problem, progress.plan);
     expect((work + waiting) / free.progress.bound - 1).toBeLessThan(0.06);
     expect(gaveWay.filter(({ rule }) => rule === 'safety' || rule === 'late')).toEqual([]);
+    // Where one day has not room enough, the week's work is on several.
     const over = year.visits.filter(({ minutes, tasks }) => minutes > 45 && tasks.length > 1);
-    expect(over).toHaveLength(gaveWay.filter(({ rule }) => rule === 'minutes').length);
+    expect(over).toHaveLength(year.gaveWay.filter(({ rule }) => rule === 'minutes').length);
   });
 });

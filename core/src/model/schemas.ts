@@ -29,6 +29,7 @@ import {
   type WayId,
 } from './vocabulary.js';
 import { instant } from './instants.js';
+import { AbsenceDraft, PlannedChange, PlanPrefs, PlanQuery, PlanTaken } from './planned.js';
 import { REGIONS } from '../regions/region.js';
 
 /*
@@ -98,6 +99,8 @@ export const TaskRule = closed({
       source: Type.Optional(text(120)),
     }),
   ),
+  /** What the plan of the year that was taken gives it, in the school's place. */
+  planned: Type.Optional(closed(OwnInterval)),
   off: Type.Optional(Type.Boolean()),
   /** Something of what fouls it is different since then: finds from before no longer hold its dates. */
   changed: Type.Optional(closed({ on: calendarDate(), what: text(120, 1) })),
@@ -190,6 +193,8 @@ export const HouseholdDraft = closed(
     risk: Type.Number({ minimum: 0.02, maximum: 0.3 }),
     /** Minutes at work that a proposed visit may take; 60 where nothing is said. */
     visitMinutes: Type.Optional(Type.Integer({ minimum: 10, maximum: 600 })),
+    /** How the year ahead is planned. */
+    plan: Type.Optional(PlanPrefs),
     /** Own multipliers on the rate of fouling, in place of the catalogue's. */
     multipliers: Type.Optional(
       closed(
@@ -678,9 +683,12 @@ export const DRAFTS = {
   CodeSheetDraft,
   CaseNews,
   VentRunDraft,
+  AbsenceDraft,
+  PlannedChange,
+  PlanTaken,
 } as const;
 export type DraftName = keyof typeof DRAFTS;
 
 /** What comes in with an address. It is text there: figures and truth values are read out of it. */
-export const QUERIES = { EntryQuery, ReadIn, IdParams } as const;
+export const QUERIES = { EntryQuery, ReadIn, IdParams, PlanQuery } as const;
 export type QueryName = keyof typeof QUERIES;

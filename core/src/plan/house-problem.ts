@@ -1,31 +1,23 @@
 import { setUpById, setUpIdsOf, taskOf } from '../care/catalogue/lookup.js';
 import type { Task } from '../care/catalogue/types.js';
-import { LIMIT } from '../care/fouling/belief.js';
-import { due, reckon, type Due, type DueQuestion } from '../care/schedule/due.js';
+import { due, type Due, type DueQuestion } from '../care/schedule/due.js';
 import { questionsOf } from '../care/schedule/dues.js';
-import { everyDays, type House } from '../care/schedule/year.js';
-import { CAUSES } from '../trouble/data/causes.js';
-import { dayOf, daysBetween, plusDays, type Day } from '../units/calendar.js';
-import type { Chore, Problem, Shared } from './problem.js';
+import { withoutSchools } from '../care/schedule/rules.js';
+import type { House } from '../care/schedule/year.js';
+import type { SchoolId } from '../model/vocabulary.js';
+import { dayOf, plusDays, type Day } from '../units/calendar.js';
+import type { Chore, Shared } from './problem.js';
+import { rhythmAtWill, rhythmInForce, type Rhythm } from './rhythm.js';
+import { riskOf } from './risk.js';
+import type { AheadProblem, ChoreOf, Risk } from './ahead.js';
+import { PlanWeeks, WEEK, type Away } from './weeks.js';
 
-const WEEK = 7;
-/** No sooner than this share of its interval, and no later than that much past it. Common practice. */
-const EARLIEST = 0.6;
-const SLIP = 0.2;
 /** Fetching things, going there and washing one's hands, minutes. */
-const WAY = 10;
+export const WAY = 10;
 /** Work in its season is so much dearer out of it, minutes. */
 const OUT_OF_SEASON = 5;
-/** Weeks within which something is looked at that was never opened: what can hurt somebody, and the rest. */
-const UNKNOWN = { safety: 2, rest: 8 };
-/** Finding out what is wrong, and a load that is washed or dried again, minutes. Judgement. */
-const TROUBLE = 60;
-
-/** Days on which nobody is at home, both counted. */
-export interface Away {
-  from: Day;
-  to: Day;
-}
+/** The years ahead are planned by the week: so many. */
+export const WEEKS = 52;
 
 /** What a household wants of its plan. */
 export interface PlanWishes {
@@ -37,45 +29,61 @@ export interface PlanWishes {
   away?: readonly Away[];
   /** Minutes that each visit takes besides. */
   way?: number;
+  /** As if the household chose this school and laid down nothing but its own figures. */
+  school?: SchoolId;
+  /** Gaps are chosen freely, by what they risk: see `atPace`. */
+  atWill?: boolean;
+  /** Tasks that are left out for once. */
+  skipped?: readonly Skip[];
 }
 
-/** A task of a machine, as a chore of a plan. */
-export interface ChoreOf {
+/** A task that is left out for once. */
+export interface Skip {
   machineId: string;
-  task: Task;
-  due: Due;
+  task: string;
+  day: Day;
 }
 
-export interface HouseProblem extends Problem {
-  /** The first day of week 0: today. */
-  start: Day;
-  /** The day of each week on which visits are; nothing where nobody is there. */
-  days: readonly (Day | undefined)[];
-  /** In the chores' order. */
-  of: readonly ChoreOf[];
-}
-
-/** What a house asks of a year, as a problem to plan: its tasks with their windows, and what they share. */
-export function houseProblem(house: House, wishes: PlanWishes = {}): HouseProblem {
-  const { weeks = 52, limit, weekdays = [1, 2, 3, 4, 5, 6, 7], away = [], way = WAY } = wishes;
+/**
+ * What a house asks of a year, as a problem to plan: its tasks with their windows, and what they share.
+ * Minutes and weeks.
+ */
+export function houseProblem(house: House, wishes: PlanWishes = {}): AheadProblem {
+  const { limit, weekdays = [1, 2, 3, 4, 5, 6, 7], away = [], way = WAY } = wishes;
   const start = dayOf(house.now, house.household.zone);
+  const calendar = new PlanWeeks(start, wishes.weeks ?? WEEKS, weekdays, away);
   const places: Shared[] = [];
   const setups: Shared[] = [];
   const indexOf = (all: Shared[], id: string, minutes: number): number => {
     const at = all.findIndex((one) => one.id === id);
     return at >= 0 ? at : all.push({ id, minutes }) - 1;
   };
-  const days = daysOfVisits(start, weeks, weekdays, away);
   const chores: Chore[] = [];
   const of: ChoreOf[] = [];
+  const asked: Known[] = [];
+  const asIf = wishes.school ? { ...house.household, school: wishes.school } : house.household;
   house.machines.forEach((machine, i) => {
     const history = house.histories[i]!;
     const { perWeek } = history.usage.weeklyRate(house.now);
-    for (const question of questionsOf(machine, history, house.household, house.now)) {
+    for (const one of questionsOf(machine, history, house.household, house.now)) {
+      // What can hurt somebody keeps its dates whatever is looked at.
+      const question =
+        (wishes.school || wishes.atWill) && !one.task.safety
+          ? { ...one, household: asIf, machine: plain(one.machine, one.task) }
+          : one;
       const known = due(question);
-      const rhythm = rhythmOf(known, question.task, perWeek, { start, days });
-      if (!rhythm) continue;
+      const skipped = latestSkip(wishes.skipped ?? [], machine.id, question.task.id, start);
+      const rhythm = (wishes.atWill ? rhythmAtWill : rhythmInForce)({
+        ...{ question, known, perWeek, weeks: calendar, skipped },
+      });
       const task = taskOf(machine, known.task);
+      // Work of somebody trained is told, and never planned as a visit.
+      if (!rhythm || task.professional) continue;
+      const risk = riskOf(
+        believed(one, house.household),
+        { perWeek, weeks: calendar, skipped },
+        calendar.count,
+      );
       chores.push({
         id: `${machine.id}/${task.id}`,
         place: indexOf(places, machine.place, way),
@@ -86,33 +94,63 @@ export function houseProblem(house: House, wishes: PlanWishes = {}): HouseProble
         safety: task.safety,
         first: rhythm.first,
         gap: rhythm.gap,
-        late: task.safety ? [] : latePrices(question, rhythm, perWeek),
+        late: latePrices(rhythm, risk),
         byLoads: rhythm.byLoads,
-        ...seasonOf(known, start, weeks),
+        ...(wishes.atWill ? {} : seasonOf(known, start, calendar.count)),
       });
-      of.push({ machineId: machine.id, task, due: known });
+      asked.push({ machineId: machine.id, task, known });
+      of.push({
+        machineId: machine.id,
+        task: task.id,
+        risk,
+        driver: task.driver,
+        perWeek,
+        free: rhythm.free,
+      });
     }
   });
-  const follows = followsOf(of, house);
+  const follows = followsOf(asked, house);
   return {
-    ...{
-      weeks,
-      chores: chores.map((chore, i) => following(chore, follows[i]!)),
-      setups,
-      places,
-      start,
-      days,
-      of,
-    },
-    away: days.map((day) => day === undefined),
+    weeks: calendar.count,
+    chores: chores.map((chore, i) => following(chore, follows[i]!)),
+    ...{ setups, places, start, weekdays, spans: away, of },
+    away: calendar.days.map((day) => day === undefined),
     ...(limit === undefined ? {} : { limit }),
   };
 }
 
+/** A machine as if nothing were laid down for a task but its own figure, and that it is switched off. */
+function plain(machine: DueQuestion['machine'], task: Task): DueQuestion['machine'] {
+  const { off, changed } = machine.rules?.[task.id] ?? {};
+  const own = withoutSchools(machine, task).rules?.[task.id];
+  const rule = { ...own, ...(off ? { off } : {}), ...(changed ? { changed } : {}) };
+  return { features: machine.features, habits: machine.habits, rules: { [task.id]: rule } };
+}
+
+/** What is asked of a station's belief: whatever rhythm is looked at, it fouls as it does. */
+const believed = (question: DueQuestion, household: House['household']): DueQuestion => ({
+  ...question,
+  household: { ...household, school: 'steady' },
+  machine: plain(question.machine, question.task),
+});
+
+const latestSkip = (skipped: readonly Skip[], machineId: string, task: string, start: Day) =>
+  skipped
+    .filter((one) => one.machineId === machineId && one.task === task && one.day < start)
+    .map(({ day }) => day)
+    .sort()
+    .at(-1);
+
+interface Known {
+  machineId: string;
+  task: Task;
+  known: Due;
+}
+
 /** What follows what: the filter after the drum was cleaned, the feet after it was pulled out. */
-function followsOf(of: readonly ChoreOf[], { machines }: House): number[][] {
+function followsOf(of: readonly Known[], { machines }: House): number[][] {
   const follows: number[][] = of.map(() => []);
-  of.forEach(({ machineId, due: { inForce } }, i) => {
+  of.forEach(({ machineId, known: { inForce } }, i) => {
     const { tasks = [], setups = [] } = inForce.school.after ?? {};
     const machine = machines.find(({ id }) => id === machineId)!;
     of.forEach((leader, k) => {
@@ -141,87 +179,15 @@ const following = (chore: Chore, follows: readonly number[]): Chore =>
         gap: { ...chore.gap, from: 1 },
       };
 
-/** What is never due by itself. */
-const NEVER = 10_000;
-
-interface Rhythm extends Pick<Chore, 'first' | 'gap' | 'byLoads'> {
-  every: number;
-}
-
-/** When a task is due first and how often then, in weeks; nothing where it is never due. */
-function rhythmOf(
-  known: Due,
-  task: Task,
-  perWeek: number,
-  calendar: Pick<HouseProblem, 'start' | 'days'>,
-): Rhythm | undefined {
-  const { status, on, inForce } = known;
-  if (status === 'off' || status === 'habit') return undefined;
-  if (status !== 'unknown' && on === undefined) {
-    if (!inForce.school.after) return undefined;
-    const never = { from: 1, to: NEVER };
-    return { every: Infinity, gap: never, byLoads: false, first: { from: 0, to: NEVER } };
-  }
-  const every = everyDays(inForce, perWeek, task.cap);
-  const byDays = everyDays(
-    { school: inForce.school, speedUps: [], ...daysOf(inForce) },
-    perWeek,
-    task.cap,
-  );
-  const to = Number.isFinite(every) ? Math.max(1, Math.floor(every / WEEK)) : NEVER;
-  const from = Math.min(to, Math.max(1, Math.ceil((EARLIEST * every) / WEEK)));
-  const gap = { from: Number.isFinite(from) ? from : to, to };
-  return { every, gap, byLoads: every < byDays, first: firstOf(known, gap, calendar) };
-}
-
-const daysOf = ({ days, months }: Due['inForce']) => ({
-  ...(days === undefined ? {} : { days }),
-  ...(months === undefined ? {} : { months }),
-});
-
-function firstOf(
-  { status, on, safety }: Due,
-  gap: Chore['gap'],
-  { start, days }: Pick<HouseProblem, 'start' | 'days'>,
-): Chore['first'] {
-  if (status === 'unknown' || on === undefined) {
-    return { from: 0, to: Math.min(gap.to, safety ? UNKNOWN.safety : UNKNOWN.rest) };
-  }
-  const ahead = daysBetween(start, on);
-  // It is the day of the visit that counts: the last week whose day is not past the date.
-  const inTime = days.findLastIndex((day) => day !== undefined && day <= on);
-  const to = ahead >= days.length * WEEK ? Math.floor(ahead / WEEK) : Math.max(0, inTime);
-  return { from: Math.max(0, to - (gap.to - gap.from)), to };
-}
-
 /** What a week later costs: the rise of the chance that the limit is passed, times what such a trouble costs. */
-function latePrices(
-  { ...question }: DueQuestion,
-  { every, gap }: Rhythm,
-  perWeek: number,
-): number[] {
-  const most = Math.floor((SLIP * every) / WEEK);
-  if (!Number.isFinite(most) || most <= 0) return [];
-  const { task } = question;
-  const cost = troubleOf(task.id);
-  const { belief } = reckon(question);
-  const chance = (weeks: number) =>
-    task.ungraded
-      ? Math.min(1, weeks / gap.to) / 4
-      : belief.chanceAbove(LIMIT, task.driver === 'loads' ? weeks * perWeek : weeks * WEEK);
-  const usual = chance(gap.to);
+function latePrices({ gap, slip }: Rhythm, { after, stake }: Risk): number[] {
+  const chance = (week: number) => after[Math.min(week, after.length - 1)]!;
   let before = 0;
-  return Array.from({ length: Math.min(most, 30) }, (_, k) => {
-    // It never falls, and a week that risks nothing still costs a little: sooner is better where all else is the same.
-    before = Math.max(before + 0.1, (chance(gap.to + k + 1) - usual) * cost);
+  return Array.from({ length: slip }, (_, k) => {
+    // A week that risks nothing still costs a little: sooner is better where all else is the same.
+    before = Math.max(before + 0.1, (chance(gap.to + k + 1) - chance(gap.to)) * stake);
     return before;
   });
-}
-
-/** Minutes that it costs where a task's station passes its limit: to find it, and to put it right. */
-export function troubleOf(task: string): number {
-  const fixes = CAUSES.filter(({ fouling }) => fouling === task).map(({ fix }) => fix.minutes);
-  return TROUBLE + (fixes.length ? fixes.reduce((a, b) => a + b, 0) / fixes.length : 0);
 }
 
 const SPRING_AND_AUTUMN = [3, 4, 5, 9, 10, 11];
@@ -235,21 +201,3 @@ function seasonOf({ inForce }: Due, start: Day, weeks: number): Pick<Chore, 'sea
     }),
   };
 }
-
-/** The last day of each week, from the first on, on which somebody is at home and can work. */
-function daysOfVisits(
-  start: Day,
-  weeks: number,
-  weekdays: readonly number[],
-  away: readonly Away[],
-): (Day | undefined)[] {
-  return Array.from({ length: weeks }, (_, week) =>
-    Array.from({ length: WEEK }, (_d, day) => plusDays(start, week * WEEK + day)).findLast(
-      (day) =>
-        weekdays.includes(weekdayOf(day)) && !away.some(({ from, to }) => from <= day && day <= to),
-    ),
-  );
-}
-
-/** 1 Monday to 7 Sunday. The first of January 1970 was a Thursday. */
-const weekdayOf = (day: Day): number => ((daysBetween('1970-01-01', day) + 3) % WEEK) + 1;

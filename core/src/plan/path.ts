@@ -29,17 +29,21 @@ export function stepPrice(
   to: number,
 ): number {
   const ends = to === weeks;
-  if (from < 0) {
-    const { first } = chore;
-    // Due only after the last week, it may wait.
-    const late = latenessOf(chore, to - first.to);
-    return late + (ends ? 0 : Math.max(0, first.from - to) * PRICES.early);
-  }
-  const { gap, byLoads } = chore;
+  const { first, gap, byLoads } = chore;
+  if (from < 0) return firstPrice(chore, to - first.to, ends ? 0 : first.from - to, to);
   const passed = byLoads ? home[to]! - home[from]! : to - from;
-  const early = ends ? 0 : Math.max(0, gap.from - passed);
-  return latenessOf(chore, passed - gap.to) + early * PRICES.early;
+  return laterPrice(chore, passed - gap.to, ends ? 0 : gap.from - passed, passed);
 }
+
+/** Due only after the last week, it may wait. */
+const firstPrice = (chore: Chore, late: number, early: number, week: number): number =>
+  latenessOf(chore, late) +
+  Math.max(0, early) * (chore.early ?? PRICES.early) +
+  (chore.wear?.first[week] ?? 0);
+const laterPrice = (chore: Chore, late: number, early: number, passed: number): number =>
+  latenessOf(chore, late) +
+  Math.max(0, early) * (chore.early ?? PRICES.early) +
+  (chore.wear?.after[passed] ?? 0);
 
 /** The times of one chore, and what they cost. */
 export interface Path {
@@ -60,13 +64,9 @@ function stepsOf(chore: Chore, weeks: number): Steps {
   if (steps?.between.length !== weeks + 1) {
     const { gap } = chore;
     const passed = Array.from({ length: weeks + 1 }, (_, n) => n);
-    const late = passed.map((n) => latenessOf(chore, n - gap.to));
     steps = {
-      toEnd: Float64Array.from(late),
-      between: Float64Array.from(
-        late,
-        (price, n) => price + Math.max(0, gap.from - n) * PRICES.early,
-      ),
+      toEnd: Float64Array.from(passed, (n) => laterPrice(chore, n - gap.to, 0, n)),
+      between: Float64Array.from(passed, (n) => laterPrice(chore, n - gap.to, gap.from - n, n)),
       first: Float64Array.from(passed, (to) => stepPrice(chore, weeks, NOWHERE, -1, to)),
     };
     known.set(chore, steps);

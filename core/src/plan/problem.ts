@@ -35,6 +35,15 @@ export interface Chore {
   follows?: readonly number[];
   /** What doing it in a week costs besides, minutes: out of its season. */
   season?: readonly number[];
+  /** What a week too soon costs, minutes, where that is not the usual. */
+  early?: number;
+  /** What leaving it alone costs besides, minutes: what it risks, with a price. Never falling. */
+  wear?: {
+    /** By the weeks from one time to the next, or to the end. */
+    after: readonly number[];
+    /** By the week of the first time, or of the end. */
+    first: readonly number[];
+  };
 }
 
 /** Something that several chores need made: once in a week serves all. */

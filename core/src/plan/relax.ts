@@ -9,6 +9,13 @@ export function ownPrices({ weeks, away }: Problem, { minutes, season }: Chore):
   );
 }
 
+/** What no plan can cost less than, as far as so many steps tell; never above what a plan is known to cost. Minutes. */
+export function boundOf(problem: Problem, known: number, steps: number): number {
+  const relaxation = new Relaxation(problem);
+  for (let i = 0; i < steps; i++) relaxation.step(known);
+  return Math.min(known, relaxation.bound);
+}
+
 /** Chores that share something, and what it costs each of them in each week. */
 interface Group {
   cost: number;

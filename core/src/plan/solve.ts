@@ -22,6 +22,8 @@ export interface Solving {
   rounds?: number;
   /** Near enough to the bound to stop, as a part of it. */
   enough?: number;
+  /** Of the relaxation in each round; with none there is no bound. */
+  steps?: number;
 }
 
 const ROUNDS = 400;
@@ -37,7 +39,7 @@ const STEPS = 8;
  */
 export function* solve(
   problem: Problem,
-  { seed = 1, start, fixed, rounds = ROUNDS, enough = 0 }: Solving = {},
+  { seed = 1, start, fixed, rounds = ROUNDS, enough = 0, steps = STEPS }: Solving = {},
 ): Generator<Progress, Progress> {
   const given = { ...(start ? { start } : {}), ...(fixed ? { fixed } : {}) };
   let descent = new Descent(problem, { seed, ...given });
@@ -46,9 +48,9 @@ export function* solve(
   yield best;
   const relaxation = new Relaxation(problem);
   for (let round = 1; round <= rounds; round++) {
-    for (let i = 0; i < STEPS; i++) relaxation.step(best.cost);
+    for (let i = 0; i < steps; i++) relaxation.step(best.cost);
     let { plan, cost } = best;
-    if (round % FROM_SHARES === 0) {
+    if (steps > 0 && round % FROM_SHARES === 0) {
       const other = new Descent(problem, {
         seed: seed + round,
         start: fixed ? withFixed(relaxation.plan, fixed) : relaxation.plan,

@@ -1,5 +1,7 @@
 import type { InstrumentAnswers } from '../measure/instruments.js';
 import type { BenchView } from './bench.js';
+import type { PlanView } from './plan.js';
+import type { AheadProblem } from '../plan/ahead.js';
 import type { MachineView } from './machine.js';
 import type { SchoolsView, SuppliesView } from './house.js';
 import type { TroubleAnswer, TroubleStart } from './trouble.js';
@@ -16,6 +18,8 @@ export interface ApiAnswers {
   Supplies: SuppliesView;
   TroubleStart: TroubleStart;
   Trouble: TroubleAnswer;
+  Plan: PlanView;
+  PlanProblem: AheadProblem;
 }
 export type AnswerName = keyof ApiAnswers;
 

@@ -29,6 +29,10 @@ const RECORDS: Partial<
     same: ({ maker, family }: Family) => JSON.stringify([maker, family]),
   },
   'vent-runs': { name: ({ name }: { name: string }) => `Vent run “${name}”` },
+  absences: { name: ({ from, to }: { from: string; to: string }) => `Away ${from} to ${to}` },
+  'planned-visits': {
+    name: ({ day, place }: { day: string; place: string }) => `Visit planned for ${day}, ${place}`,
+  },
 };
 interface Family {
   maker: string;

@@ -7,6 +7,7 @@ import { toSheet } from '../store/code-sheets.js';
 import { defined } from '../store/defined.js';
 import { rowOf, toEntry } from '../store/entries.js';
 import { toMachine } from '../store/machines.js';
+import { plannedRow, toPlanned } from '../store/planned.js';
 import { toVisit, visitRow } from '../store/visits.js';
 
 /** How the lines of a kind are read out of a data file, and put into one. */
@@ -59,7 +60,9 @@ function* told<T, L>(rows: Iterable<T>, tell: (row: T) => L): Generator<L> {
 const iso = (at: number): string => new Date(at).toISOString();
 
 /** A kind whose row is its line. */
-const plain = <K extends 'household' | 'supplies' | 'vent-runs'>(table: SQLiteTable): Part<K> => ({
+const plain = <K extends 'household' | 'supplies' | 'vent-runs' | 'absences'>(
+  table: SQLiteTable,
+): Part<K> => ({
   tables: [table],
   lines: (db) => told(rowsOf(db, table), (row) => defined(row) as BackupLine<K>),
   put: (db, line) => void db.insert(table).values(line).run(),
@@ -141,6 +144,12 @@ export const PARTS: { readonly [K in BackupKind]: Part<K> } = {
       void db.insert(tables.codeSheets).values({ id, version, sheet }).run(),
   },
   'vent-runs': plain(tables.ventRuns),
+  absences: plain(tables.absences),
+  'planned-visits': {
+    tables: [tables.plannedVisits],
+    lines: (db) => told(rowsOf(db, tables.plannedVisits), toPlanned),
+    put: (db, line) => void db.insert(tables.plannedVisits).values(plannedRow(line)).run(),
+  },
   photos: {
     tables: [tables.photos],
     *lines(db) {

@@ -36,6 +36,7 @@ export const households = sqliteTable('households', {
   school: text().$type<HouseholdDraft['school']>().notNull(),
   risk: real().notNull(),
   visitMinutes: integer('visit_minutes'),
+  plan: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['plan']>>(),
   multipliers: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['multipliers']>>(),
   currency: text(),
   energyPrice: real('energy_price'),
@@ -163,6 +164,34 @@ export const ventRuns = sqliteTable('vent_runs', {
   machineId: text('machine_id').references(() => machines.id),
   run: text({ mode: 'json' }).$type<VentRunInput>().notNull(),
 });
+
+/** Days on which nobody is at home. */
+export const absences = sqliteTable('absences', {
+  id: text().primaryKey(),
+  version: integer().notNull(),
+  from: text('from_day').notNull(),
+  to: text('to_day').notNull(),
+  note: text(),
+});
+
+/** The visits of the year ahead, as they are told to calendars. */
+export const plannedVisits = sqliteTable(
+  'planned_visits',
+  {
+    id: text().primaryKey(),
+    version: integer().notNull(),
+    day: text().notNull(),
+    place: text().notNull(),
+    tasks: text({ mode: 'json' }).$type<VisitTask[]>().notNull(),
+    who: text(),
+    held: integer({ mode: 'boolean' }),
+    skipped: text(),
+    moved: text({ mode: 'json' }).$type<{ from: string; on: string; why: string }>(),
+    done: integer({ mode: 'boolean' }),
+    changedAt: integer('changed_at').notNull(),
+  },
+  (table) => [index('planned_visits_day').on(table.day)],
+);
 
 /** Pictures that entries name. They come from the browser made small and without metadata. */
 export const photos = sqliteTable('photos', {

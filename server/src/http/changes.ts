@@ -12,6 +12,7 @@ export const TOPICS = [
   'code-sheets',
   'vent-runs',
   'backups',
+  'plan',
 ] as const;
 
 /** What other open screens should look at again. */

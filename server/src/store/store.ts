@@ -1,6 +1,7 @@
 import type { Db } from '../db/open.js';
 import { TOPICS, type Change, type Changes } from '../http/changes.js';
 import { heldBack } from '../http/problem.js';
+import { AbsenceStore } from './absences.js';
 import { AnswerStore } from './answers.js';
 import { CaseStore } from './cases.js';
 import { CodeSheetStore } from './code-sheets.js';
@@ -9,12 +10,14 @@ import { HouseholdStore } from './household.js';
 import { MachineStore } from './machines.js';
 import { PersonStore } from './persons.js';
 import { PhotoStore } from './photos.js';
+import { PlannedStore } from './planned.js';
 import { VisitStore } from './visits.js';
 import { SupplyStore } from './supplies.js';
 import { VentRunStore } from './vent-runs.js';
 
 /** Everything that is kept, and the transactions around it. */
 export class Store {
+  readonly absences: AbsenceStore;
   readonly answers: AnswerStore;
   readonly cases: CaseStore;
   readonly codeSheets: CodeSheetStore;
@@ -23,6 +26,7 @@ export class Store {
   readonly machines: MachineStore;
   readonly persons: PersonStore;
   readonly photos: PhotoStore;
+  readonly planned: PlannedStore;
   readonly visits: VisitStore;
   readonly supplies: SupplyStore;
   readonly ventRuns: VentRunStore;
@@ -35,6 +39,7 @@ export class Store {
     private readonly db: Db,
     private readonly changes?: Changes,
   ) {
+    this.absences = new AbsenceStore(db);
     this.answers = new AnswerStore(db);
     this.cases = new CaseStore(db);
     this.codeSheets = new CodeSheetStore(db);
@@ -43,6 +48,7 @@ export class Store {
     this.machines = new MachineStore(db);
     this.persons = new PersonStore(db);
     this.photos = new PhotoStore(db);
+    this.planned = new PlannedStore(db);
     this.visits = new VisitStore(db);
     this.supplies = new SupplyStore(db);
     this.ventRuns = new VentRunStore(db);
@@ -113,6 +119,7 @@ export class Store {
       this.visits,
       this.cases,
       this.persons,
+      this.planned,
     ];
     for (const one of stores) one.forget();
   }

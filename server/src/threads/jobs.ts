@@ -1,3 +1,5 @@
+import type { AheadProblem } from '@needlecase/core/plan/ahead';
+import { replan, type Standing } from '@needlecase/core/plan/standing';
 import { schoolsView, speakAs, tongueOf, AS_WRITTEN } from '@needlecase/core';
 import type { RestoreDraft } from '@needlecase/core/formats/backup';
 import { BackupProblem } from '../backup/problem.js';
@@ -35,12 +37,18 @@ interface Restoring extends Omit<RestoreDraft, 'id'> {
   now: number;
 }
 
+interface Planning {
+  problem: AheadProblem;
+  standing: readonly Standing[];
+}
+
 /** Work that takes its time: it is done beside the loop that answers. */
 export const JOBS = {
   'print-machine': ({ store }: Place, { id, now }: Printing) => printMachine(store(), id, now),
   'print-case': ({ store }: Place, { id, now }: Printing) => printCase(store(), id, now),
   'print-visit': ({ store }: Place, { id, now }: Printing) => printVisit(store(), id, now),
   schools: ({ store }: Place) => schoolsView(houseOf(store()), store().supplies.list()),
+  plan: (_place: Place, { problem, standing }: Planning) => replan(problem, standing),
   backup: (place: Place, { target, now }: Backing) => writeBackup(fileOf(place), target, now),
   'look-at-backup': (place: Place, { zip, staged, now }: Looking) =>
     lookAtBackup(fileOf(place), zip, staged, now),

@@ -9,6 +9,7 @@ export const MOST = {
   supplies: 300,
   sheets: 300,
   ventRuns: 300,
+  absences: 100,
 } as const;
 
 /**

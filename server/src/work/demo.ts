@@ -1,3 +1,4 @@
+import { awayFrom } from '../../../demo/away.js';
 import { randomUUID } from 'node:crypto';
 import { completed, plusDays, startOf, type Machine } from '@needlecase/core';
 import { CASES } from '../../../demo/cases.js';
@@ -42,6 +43,7 @@ export function fillDemo(store: Store, today: string): number {
     const news = { id: randomUUID(), machineId: owner.id, events: dated };
     addToCase(store, news, owner, origin);
   }
+  for (const span of awayFrom(today)) store.absences.create(span);
   for (const { machine, ...draft } of VENT_RUNS) {
     store.ventRuns.create({ ...draft, machineId: made.get(machine)!.id });
   }

@@ -25,6 +25,12 @@ export const routes: Routes = [
     loadComponent: () => import('./machine/machine.component').then((m) => m.MachineComponent),
   },
   {
+    path: 'plan',
+    title: title('Plan'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./plan/plan.component').then((m) => m.PlanComponent),
+  },
+  {
     path: 'visit',
     title: title('Choose a visit'),
     canActivate: [hasHousehold],

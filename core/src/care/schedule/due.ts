@@ -105,10 +105,19 @@ interface Reckoned extends Learned {
   usage: Usage;
 }
 
-/** Works out which interval holds, and learns from what was seen. */
+/**
+ * Works out which interval holds, and learns from what was seen. An interval that a plan gave is meant as it stands:
+ * what is believed of the station still rests on the one it would have otherwise.
+ */
 export function reckon(question: DueQuestion): Reckoned {
   const { task, machine, household } = question;
-  const { interval: school, own, from } = ruleFor(task, machine, household);
+  const { interval: school, own, planned, from } = ruleFor(task, machine, household);
+  if (planned) {
+    const otherwise = reckon({ ...question, machine: withoutPlan(machine, task) });
+    const base = inDriver(school, task.driver);
+    const { held: _held, ...rest } = otherwise;
+    return { ...rest, school, from, own, speeds: [], pace: 1, base, learned: base };
+  }
   const changed = machine.rules?.[task.id]?.changed;
   const speeds = speedsUnder({ interval: school, own }, task, machine, household);
   const pace = paceOf(speeds);
@@ -126,6 +135,11 @@ export function reckon(question: DueQuestion): Reckoned {
     ...(changed ? { changedOn: changed.on } : {}),
   });
   return { ...learned, school, from, own, speeds, pace, base, usage };
+}
+
+function withoutPlan(machine: DueQuestion['machine'], { id }: Task): DueQuestion['machine'] {
+  const { planned: _planned, ...rule } = machine.rules?.[id] ?? {};
+  return { ...machine, rules: { ...machine.rules, [id]: rule } };
 }
 
 /** When a task is due, and everything that the date rests on. */

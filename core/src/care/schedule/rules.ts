@@ -15,11 +15,13 @@ export interface RuleInForce {
   /** Whose school it is; absent for the household's own figure. */
   school?: SchoolId;
   own: boolean;
+  /** A plan that was taken gave it: it is meant, whatever was found. */
+  planned?: true;
   /** "your manual, page 12", "the school Steady, chosen for this task". */
   from: string;
 }
 
-/** Which interval holds: the own figure, else the task's school, the machine's, the household's. */
+/** Which interval holds: the own figure, else that of the plan taken, the task's school, the machine's, the household's. */
 export function ruleFor(
   task: Task,
   machine: Pick<Machine, 'school' | 'rules'>,
@@ -30,6 +32,11 @@ export function ruleFor(
     const { every, unit, source } = rule.own;
     const from = `your own figure${source ? ` (${source})` : ''}`;
     return { interval: { [unit]: every }, own: true, from };
+  }
+  if (rule?.planned && !task.safety && !task.own) {
+    const { every, unit } = rule.planned;
+    const from = 'the plan of the year that you took';
+    return { interval: { [unit]: every }, own: true, planned: true, from };
   }
   const school = rule?.school ?? machine.school ?? household.school;
   const chosen = rule?.school
@@ -46,6 +53,15 @@ export function ruleFor(
     own: false,
     from: `the rhythm “${SCHOOL_TEXTS[school].name}”${chosen}`,
   };
+}
+
+/** A machine as it would be if only the household chose a school; own figures stay. */
+export function withoutSchools(
+  machine: Pick<Machine, 'rules'>,
+  task: Pick<Task, 'id'>,
+): Pick<Machine, 'rules'> {
+  const own = machine.rules?.[task.id]?.own;
+  return own ? { rules: { [task.id]: { own } } } : {};
 }
 
 /** An interval with the loads that hardness and litres give, where it asks for them. */

@@ -8,7 +8,7 @@ import { due, reckon, type Due } from './due.js';
 import { LIMIT } from '../fouling/belief.js';
 import type { History } from '../record/history.js';
 import { paceOf, scaled, type InForce } from './interval.js';
-import { ruleFor, speedsUnder } from './rules.js';
+import { ruleFor, speedsUnder, withoutSchools } from './rules.js';
 import { minutesOf, taskKey, withoutCovered } from '../catalogue/set-ups.js';
 import { usesOf, type Use } from '../catalogue/uses.js';
 
@@ -129,12 +129,6 @@ function choresOf(school: SchoolId, { household, machines, histories, now }: Hou
       return [{ machine, task, every, chance, uses: usesOf(task, machine) }];
     });
   });
-}
-
-/** A machine as it would be if only the household chose a school; own figures stay. */
-function withoutSchools(machine: Machine, task: Task): Pick<Machine, 'school' | 'rules'> {
-  const own = machine.rules?.[task.id]?.own;
-  return own ? { rules: { [task.id]: { own } } } : {};
 }
 
 /**

@@ -75,6 +75,7 @@ export class HouseNavComponent {
     { path: '/house/codes', name: 'Display codes' },
     { path: '/house/phones', name: 'Phones and people' },
     { path: '/house/backup', name: 'Backup' },
+    { path: '/log', name: 'Log' },
     { path: '/house/about', name: 'About' },
   ];
 }

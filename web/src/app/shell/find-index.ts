@@ -17,6 +17,12 @@ export interface FindIndex {
 
 const VIEWS: Place[] = [
   { id: 'bench', name: 'Bench', words: 'home start due loads', url: '/' },
+  {
+    id: 'plan',
+    name: 'Plan: the year ahead',
+    words: 'calendar year saturdays schedule away holiday hours move visit',
+    url: '/plan',
+  },
   { id: 'visit', name: 'Choose a visit', words: 'clean tasks run', url: '/visit' },
   { id: 'log', name: 'Log', words: 'history record entries undo correct', url: '/log' },
   {

@@ -20,13 +20,14 @@ import { WaitingComponent } from './waiting.component';
 /** Sooner than this most is sent. */
 const LONG_MS = 1000;
 
+/** What is only `wide` is reached otherwise on a phone. */
 const VIEWS = [
-  { path: '/', name: 'Bench', exact: true, guests: true },
-  { path: '/visit', name: 'Visit', exact: false, guests: false },
-  { path: '/trouble', name: 'Trouble', exact: false, guests: true },
-  { path: '/measure', name: 'Measure', exact: false, guests: true },
-  { path: '/log', name: 'Log', exact: false, guests: false },
-  { path: '/house', name: 'House', exact: false, guests: false },
+  { path: '/', name: 'Bench', wide: false, exact: true, guests: true },
+  { path: '/plan', name: 'Plan', wide: false, exact: false, guests: false },
+  { path: '/trouble', name: 'Trouble', wide: false, exact: false, guests: true },
+  { path: '/measure', name: 'Measure', wide: false, exact: false, guests: true },
+  { path: '/log', name: 'Log', wide: true, exact: false, guests: false },
+  { path: '/house', name: 'House', wide: false, exact: false, guests: false },
 ];
 
 /** The frame round every view. */

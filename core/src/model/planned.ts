@@ -1,0 +1,123 @@
+import Type, { type Static, type TProperties } from 'typebox';
+import { instant } from './instants.js';
+
+/* What is laid down of the year ahead: when nobody is there, and which visits are on which day. */
+
+const closed = <P extends TProperties>(properties: P, title?: string) =>
+  Type.Object(properties, { additionalProperties: false, ...(title ? { title } : {}) });
+const text = (most: number, least = 1) =>
+  Type.String({ minLength: least, maxLength: most, ...(least > 0 ? { pattern: '\\S' } : {}) });
+const id = () => Type.String({ format: 'uuid' });
+const calendarDate = () => Type.String({ format: 'date' });
+const kept = { id: id(), version: Type.Integer({ minimum: 1 }) };
+const weekdays = () =>
+  Type.Array(Type.Integer({ minimum: 1, maximum: 7 }), {
+    minItems: 1,
+    maxItems: 7,
+    uniqueItems: true,
+  });
+const TaskOfMachine = closed({ machineId: id(), task: text(40) });
+
+/** How a household wants its year planned. */
+export const PlanPrefs = closed({
+  /** On which somebody can work, the dearest first: 1 Monday to 7 Sunday. */
+  weekdays: Type.Optional(weekdays()),
+  /** Minutes that each visit takes besides: fetching, going there, washing hands. */
+  way: Type.Optional(Type.Integer({ minimum: 0, maximum: 120 })),
+  /** Somebody said whether the rhythms hold, or a plan of so many hours. */
+  asked: Type.Optional(Type.Boolean()),
+  /** Who does visits, and on which days they can. */
+  people: Type.Optional(
+    Type.Array(closed({ name: text(60), weekdays: Type.Optional(weekdays()) }), { maxItems: 12 }),
+  ),
+});
+export type PlanPrefs = Static<typeof PlanPrefs>;
+
+/** Days on which nobody is at home, both counted. */
+export const AbsenceDraft = closed(
+  { from: calendarDate(), to: calendarDate(), note: Type.Optional(text(80)) },
+  'AbsenceDraft',
+);
+export type AbsenceDraft = Static<typeof AbsenceDraft>;
+export const Absence = closed({ ...kept, ...AbsenceDraft.properties }, 'Absence');
+export type Absence = Static<typeof Absence>;
+
+/** A visit of the year ahead, as it is told to calendars: the same one keeps its id. */
+export const PlannedVisit = closed(
+  {
+    ...kept,
+    day: calendarDate(),
+    place: text(60),
+    tasks: Type.Array(TaskOfMachine, { minItems: 1, maxItems: 100 }),
+    who: Type.Optional(text(60)),
+    /** By hand: it stays on its day. */
+    held: Type.Optional(Type.Boolean()),
+    /** Why it is left out this once. */
+    skipped: Type.Optional(text(200)),
+    /** The plan moved it by itself: from which day, when that was, and why. */
+    moved: Type.Optional(closed({ from: calendarDate(), on: calendarDate(), why: text(300) })),
+    /** Its work is done. */
+    done: Type.Optional(Type.Boolean()),
+    changedAt: instant(),
+  },
+  'PlannedVisit',
+);
+export type PlannedVisit = Static<typeof PlannedVisit>;
+
+/** What is laid down of a planned visit by hand. */
+export const PlannedChange = closed(
+  {
+    /** To another day. */
+    day: Type.Optional(calendarDate()),
+    /** Only these of its tasks: the rest stays where it is. */
+    tasks: Type.Optional(Type.Array(TaskOfMachine, { minItems: 1, maxItems: 100 })),
+    /** Who does it; nobody in particular where it is empty. */
+    who: Type.Optional(text(60, 0)),
+    /** Whether it stays on its day. */
+    held: Type.Optional(Type.Boolean()),
+    /** Left out this once, and why; done after all where it is empty. */
+    skipped: Type.Optional(text(200, 0)),
+    /** Of what keeps people safe it was said twice. */
+    acknowledged: Type.Optional(Type.Boolean()),
+  },
+  'PlannedChange',
+);
+export type PlannedChange = Static<typeof PlannedChange>;
+
+/** How often each task is done by a plan that was taken; with none, the rhythms hold again. */
+export const PlanTaken = closed(
+  {
+    rhythms: Type.Array(
+      closed({
+        machineId: id(),
+        task: text(40),
+        every: Type.Integer({ minimum: 1, maximum: 5000 }),
+        unit: Type.Unsafe<'loads' | 'days'>({ type: 'string', enum: ['loads', 'days'] }),
+      }),
+      { maxItems: 2000 },
+    ),
+  },
+  'PlanTaken',
+);
+export type PlanTaken = Static<typeof PlanTaken>;
+
+/** A plan as it could be. */
+export const PlanQuery = closed(
+  {
+    /** As if this rhythm were chosen for everything. */
+    school: Type.Optional(
+      Type.Unsafe<'often' | 'steady' | 'stretch' | 'count'>({
+        type: 'string',
+        enum: ['often', 'steady', 'stretch', 'count'],
+      }),
+    ),
+    /** Weekdays, the dearest first, such as `67`: 1 Monday to 7 Sunday. */
+    weekdays: Type.Optional(Type.String({ pattern: '^[1-7]{1,7}$' })),
+    /** At work in one visit, at most. */
+    minutes: Type.Optional(Type.Integer({ minimum: 10, maximum: 600 })),
+    /** How often each task is done is left open, for the curve. */
+    free: Type.Optional(Type.Boolean()),
+  },
+  'PlanQuery',
+);
+export type PlanQuery = Static<typeof PlanQuery>;

@@ -1,0 +1,25 @@
+import { test } from './house.js';
+test('pics', async ({ page, demo }) => {
+  test.setTimeout(90000);
+  page.on('console', (m) => console.log(m.type(), m.text()));
+  page.on('pageerror', (m) => console.log('ERR', m.message));
+  await page.goto(demo.address + 'plan');
+  await page.getByRole('button', { name: 'See Steady' }).click({ timeout: 20000 });
+  await page.waitForTimeout(3000);
+  const band = page.getByRole('listbox');
+  await band.focus();
+  for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowRight');
+  await page.screenshot({ path: '/tmp/plan1.png' });
+  await page.keyboard.press('m');
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: '/tmp/plan3.png' });
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(1500);
+  console.log(await page.locator('nc-visit-card').innerText());
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.waitForTimeout(500);
+  await page.locator('nc-cloth button').nth(8).click();
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: '/tmp/plan2.png' });
+});

@@ -1,0 +1,210 @@
+import { knowsTask, sayDay, taskOf, type FieldProblem } from '@needlecase/core';
+import * as schemas from '@needlecase/core/model/schemas';
+import { PlannedVisit, type PlannedChange } from '@needlecase/core/model/planned';
+import { calendarOf, type AheadProblem } from '@needlecase/core/plan/ahead';
+import { isAway } from '@needlecase/core/plan/weeks';
+import { planView, type PlanView } from '@needlecase/core/views/plan';
+import Type from 'typebox';
+import type { Answer } from '../http/answer.js';
+import { invalid, mustBeRight } from '../http/problem.js';
+import { route, workedRoute, type Route } from '../http/route.js';
+import type { Store } from '../store/store.js';
+import { houseOf, householdOf, machineOf } from '../work/household.js';
+import type { Planner } from '../work/planner.js';
+import { currentOf } from '../work/records.js';
+
+/** The year ahead: as it is planned, as it could be, and what is laid down by hand. */
+export const planRoutes = (store: Store, planner: Planner): Route[] => {
+  const told = () => store.changed({ topic: 'plan' });
+  const people = () => [
+    ...new Set([
+      ...(store.household.get()?.plan?.people ?? []).map(({ name }) => name),
+      ...store.persons.list().map(({ name }) => name),
+    ]),
+  ];
+  /** The plan as it was answered last: the same for a minute, unless something was written. */
+  let last: { at: string; answer: Answer<PlanView> } | undefined;
+  const moment = () => `${store.revision} ${Math.floor(Date.now() / MINUTE_MS)}`;
+  return [
+    workedRoute({
+      path: '/api/v1/plan',
+      summary: 'The year ahead: visits on days, what they ask and save, and what is left at risk',
+      answers: 'Plan',
+      handle: async () => {
+        if (last?.at === moment()) return last.answer;
+        const house = houseOf(store);
+        const state = await planner.current(house);
+        const body = planView(house, state, {
+          absences: store.absences.list(),
+          supplies: store.supplies.list(),
+          people: people(),
+        });
+        const answer = { body, written: JSON.stringify(body) };
+        last = { at: moment(), answer };
+        return answer;
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/api/v1/plan/problem',
+      summary: 'What there is to plan, as it could be with another rhythm, other days or minutes',
+      query: 'PlanQuery',
+      answers: 'PlanProblem',
+      handle: ({ query }) => {
+        householdOf(store);
+        return { body: planner.problem(query) };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/api/v1/plan/visits/{id}',
+      summary:
+        'Move a planned visit or some of its work, pin it, give it to somebody, leave it out',
+      body: 'PlannedChange',
+      guarded: true,
+      answers: PlannedVisit,
+      handle: (ask) => {
+        householdOf(store);
+        const visit = currentOf('planned visit', (id) => store.planned.get(id), ask);
+        mustBeRight(problemsOf(ask.body, visit, planner.problem()));
+        const changed = change(store, visit, ask.body);
+        told();
+        return { body: changed, version: changed.version };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/api/v1/plan/rhythms',
+      summary: 'Take a plan: how often each task is done by it; with none, the rhythms hold again',
+      body: 'PlanTaken',
+      answers: Type.Array(schemas.Machine),
+      handle: ({ body: { rhythms } }) => {
+        householdOf(store);
+        const byMachine = new Map<
+          string,
+          Record<string, { every: number; unit: 'loads' | 'days' }>
+        >();
+        rhythms.forEach(({ machineId, task, every, unit }, i) => {
+          const machine = machineOf(store, machineId);
+          if (!knowsTask(machine, task)) {
+            throw invalid([
+              { field: `rhythms.${i}.task`, message: 'This machine has no such task.' },
+            ]);
+          }
+          if (taskOf(machine, task).safety) {
+            throw invalid([
+              {
+                field: `rhythms.${i}.task`,
+                message: 'This task keeps people safe: no plan changes how often it is done.',
+              },
+            ]);
+          }
+          byMachine.set(machineId, { ...byMachine.get(machineId), [task]: { every, unit } });
+        });
+        const changed = store.machines.list().flatMap((machine) => {
+          const { id, version, ...draft } = machine;
+          const planned = byMachine.get(id) ?? {};
+          const rules = rulesWith(draft.rules ?? {}, planned);
+          if (JSON.stringify(rules) === JSON.stringify(draft.rules ?? {})) return [];
+          return [store.machines.replace(id, version, { ...draft, rules })];
+        });
+        const { id, version, ...draft } = householdOf(store);
+        if (!draft.plan?.asked) {
+          store.household.replace(id, version, { ...draft, plan: { ...draft.plan, asked: true } });
+          store.changed({ topic: 'household' });
+        }
+        for (const { id } of changed) store.changed({ topic: 'machines', id });
+        told();
+        return { body: changed };
+      },
+    }),
+  ];
+};
+
+const MINUTE_MS = 60_000;
+
+type Rules = NonNullable<schemas.Machine['rules']>;
+
+/** Rules of a machine with what a plan gives its tasks; what an earlier plan gave goes. */
+function rulesWith(
+  rules: Rules,
+  planned: Record<string, NonNullable<Rules[string]['planned']>>,
+): Rules {
+  const tasks = new Set([...Object.keys(rules), ...Object.keys(planned)]);
+  return Object.fromEntries(
+    [...tasks].flatMap((task) => {
+      const { planned: _before, ...rule } = rules[task] ?? {};
+      const now = planned[task] ? { ...rule, planned: planned[task] } : rule;
+      return Object.keys(now).length ? [[task, now]] : [];
+    }),
+  );
+}
+
+/** What is wrong with a change to a visit. */
+function problemsOf(
+  change: PlannedChange,
+  visit: PlannedVisit,
+  problem: AheadProblem,
+): FieldProblem[] {
+  const found: FieldProblem[] = [];
+  const say = (field: string, message: string) => found.push({ field, message });
+  const calendar = calendarOf(problem);
+  const { day, tasks, skipped, acknowledged } = change;
+  if (visit.done) say('', 'This visit is done: nothing of it can be changed.');
+  const isIts = (one: { machineId: string; task: string }) =>
+    visit.tasks.some(({ machineId, task }) => machineId === one.machineId && task === one.task);
+  if (tasks?.some((one) => !isIts(one))) say('tasks', 'This is no work of this visit.');
+  if (day !== undefined) {
+    if (day < problem.start) say('day', 'This day is over.');
+    else if (day > calendar.end) say('day', `The plan ends on ${sayDay(calendar.end)}.`);
+    else if (isAway(problem.spans, day)) say('day', 'Nobody is at home on this day.');
+  }
+  if (found.length === 0 && !acknowledged) {
+    const moved = tasks ?? visit.tasks;
+    for (const { machineId, task } of moved) {
+      const i = problem.of.findIndex((one) => one.machineId === machineId && one.task === task);
+      const chore = problem.chores[i];
+      if (!chore?.safety) continue;
+      const week = calendar.weekOf(day ?? visit.day);
+      const old = calendar.weekOf(visit.day);
+      const late = week - Math.max(old, chore.first.to);
+      if (skipped) {
+        say('acknowledged', 'This work keeps people safe. Say once more that you leave it out.');
+        break;
+      }
+      if (day !== undefined && late > 0) {
+        say(
+          'acknowledged',
+          `This work keeps people safe, and it would be ${late === 1 ? 'a week' : `${late} weeks`} late. Say once more that you want it so.`,
+        );
+        break;
+      }
+    }
+  }
+  return found;
+}
+
+/** Lays a change down: of part of its work it makes a visit of its own. */
+function change(store: Store, visit: PlannedVisit, asked: PlannedChange): PlannedVisit {
+  const now = Date.now();
+  const { id, version, changedAt: _at, ...before } = visit;
+  const { day = before.day, tasks = before.tasks, who, held, skipped } = asked;
+  const whole = tasks.length >= before.tasks.length;
+  const { who: _who, held: _held, skipped: _skipped, ...rest } = before;
+  const byHand = { ...rest, day, tasks };
+  const laid = {
+    ...byHand,
+    ...nonEmpty('who', who ?? before.who),
+    ...((held ?? (asked.day !== undefined || !whole ? true : before.held)) ? { held: true } : {}),
+    ...nonEmpty('skipped', skipped ?? before.skipped),
+  };
+  if (whole) return store.planned.replace(id, version, laid, now);
+  const left = before.tasks.filter(
+    (one) => !tasks.some(({ machineId, task }) => machineId === one.machineId && task === one.task),
+  );
+  store.planned.replace(id, version, { ...before, tasks: left, held: true }, now);
+  return store.planned.add(laid, now);
+}
+
+const nonEmpty = <K extends string>(name: K, value: string | undefined) =>
+  (value ? { [name]: value } : {}) as Partial<Record<K, string>>;

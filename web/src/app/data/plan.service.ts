@@ -1,0 +1,65 @@
+import { inject, Injectable } from '@angular/core';
+import type { Machine } from '@needlecase/core';
+import type {
+  Absence,
+  AbsenceDraft,
+  PlannedChange,
+  PlannedVisit,
+  PlanQuery,
+  PlanTaken,
+} from '@needlecase/core/model/planned';
+import type { AheadProblem } from '@needlecase/core/plan/ahead';
+import type { PlanView } from '@needlecase/core/views/plan';
+import { debounceTime, merge, startWith, Subject, switchMap, type Observable } from 'rxjs';
+import { ApiService } from './api.service';
+import { ChangesService } from './changes.service';
+
+/** Planning a large house takes its time. */
+const LONG_MS = 60_000;
+
+/** The year ahead: as it is planned, as it could be, and what is laid down by hand. */
+@Injectable({ providedIn: 'root' })
+export class PlanService {
+  readonly #api = inject(ApiService);
+  readonly #changes = inject(ChangesService);
+  readonly #again = new Subject<void>();
+
+  /** Read again whenever something changes. @param read may turn a problem into a value */
+  watch<T>(read: (plan: Observable<PlanView>) => Observable<T>): Observable<T> {
+    return merge(this.#again, this.#changes.all$.pipe(debounceTime(120))).pipe(
+      startWith(undefined),
+      switchMap(() => read(this.#api.get<PlanView>('plan'))),
+    );
+  }
+
+  refresh(): void {
+    this.#again.next();
+  }
+
+  problem(query: PlanQuery): Observable<AheadProblem> {
+    return this.#api.get<AheadProblem>('plan/problem', { ...query });
+  }
+
+  change(
+    { id, version }: Pick<PlannedVisit, 'id' | 'version'>,
+    change: PlannedChange,
+  ): Observable<PlannedVisit> {
+    return this.#api.send<PlannedVisit>('PUT', `plan/visits/${id}`, change, { version });
+  }
+
+  take(rhythms: PlanTaken['rhythms']): Observable<Machine[]> {
+    return this.#api.send<Machine[]>('PUT', 'plan/rhythms', { rhythms }, { patience: LONG_MS });
+  }
+
+  addAway(draft: AbsenceDraft, key: string): Observable<Absence> {
+    return this.#api.send<Absence>('POST', 'absences', draft, { key });
+  }
+
+  changeAway({ id, version }: Absence, draft: AbsenceDraft): Observable<Absence> {
+    return this.#api.send<Absence>('PUT', `absences/${id}`, draft, { version });
+  }
+
+  removeAway({ id, version }: Absence): Observable<Absence> {
+    return this.#api.send<Absence>('DELETE', `absences/${id}`, undefined, { version });
+  }
+}
