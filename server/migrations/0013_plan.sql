@@ -6,6 +6,28 @@ CREATE TABLE `absences` (
 	`note` text
 );
 --> statement-breakpoint
+CREATE TABLE `busy_calendars` (
+	`id` text PRIMARY KEY NOT NULL,
+	`version` integer NOT NULL,
+	`name` text NOT NULL,
+	`days` text NOT NULL,
+	`read_on` text NOT NULL
+);
+--> statement-breakpoint
+CREATE TABLE `feeds` (
+	`id` text PRIMARY KEY NOT NULL,
+	`person_id` text,
+	`digest` text NOT NULL,
+	`name` text NOT NULL,
+	`evening` integer NOT NULL,
+	`begins` integer NOT NULL,
+	`who` text,
+	`made_at` integer NOT NULL,
+	`read_at` integer,
+	`revoked_at` integer
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `feeds_digest_unique` ON `feeds` (`digest`);--> statement-breakpoint
 CREATE TABLE `planned_visits` (
 	`id` text PRIMARY KEY NOT NULL,
 	`version` integer NOT NULL,

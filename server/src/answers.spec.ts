@@ -75,6 +75,17 @@ const news = (): CaseNews => ({
   ],
 });
 
+const readIn = (name: string) =>
+  api
+    .post('/api/v1/busy')
+    .set('Content-Type', 'text/calendar')
+    .send(
+      [
+        ...['BEGIN:VCALENDAR', 'VERSION:2.0', `X-WR-CALNAME:${name}`, 'BEGIN:VEVENT', 'UID:1'],
+        ...['DTSTART;VALUE=DATE:20270306', 'END:VEVENT', 'END:VCALENDAR'],
+      ].join('\r\n'),
+    );
+
 const picked = async () => {
   const { name } = (await post('backups')).body;
   return post('backups/pick', { name });
@@ -109,6 +120,16 @@ const ASKED: Record<string, Asked> = {
     api.put('/api/v1/plan/rhythms').send({
       rhythms: [{ machineId: machine.id, task: 'pump-filter', every: 90, unit: 'loads' }],
     }),
+  'get /api/v1/feeds': () => get('feeds'),
+  'post /api/v1/feeds': () => post('feeds', { name: 'x', evening: true, begins: false }),
+  'delete /api/v1/feeds/{id}': async () => {
+    const { id } = (await post('feeds', { name: 'y', evening: false, begins: false })).body;
+    return api.delete(`/api/v1/feeds/${id}`);
+  },
+  'get /api/v1/busy': () => get('busy'),
+  'post /api/v1/busy': () => readIn('Work'),
+  'delete /api/v1/busy/{id}': async () =>
+    api.delete(`/api/v1/busy/${(await readIn('Other')).body.id}`),
   'get /api/v1/absences': () => get('absences'),
   'post /api/v1/absences': () => post('absences', { from: '2031-02-01', to: '2031-02-09' }),
   'put /api/v1/absences/{id}': () => {
@@ -287,7 +308,7 @@ Object.assign(ASKED, {
 } satisfies Record<string, Asked>);
 
 /** Files are looked into elsewhere. */
-const FILES = ['photo', '.pdf', '.zip'];
+const FILES = ['photo', '.pdf', '.zip', '.ics'];
 
 function bare<T extends { id: string; version: number }>(record: T): Omit<T, 'id' | 'version'> {
   const { id: _id, version: _version, ...rest } = record;

@@ -29,6 +29,9 @@ import { personRoutes } from './routes/access/persons.js';
 import { waysIn } from './routes/access/ways-in.js';
 import { backupRoutes } from './routes/backups.js';
 import { benchRoutes } from './routes/bench.js';
+import { MOST_CALENDAR } from './calendar/read.js';
+import { serveCalendars } from './calendar/serve.js';
+import { calendarRoutes } from './routes/calendars.js';
 import { caseRoutes } from './routes/cases.js';
 import { codeSheetRoutes } from './routes/code-sheets.js';
 import { entryRoutes } from './routes/entries.js';
@@ -44,6 +47,7 @@ import { troubleRoutes } from './routes/trouble.js';
 import { ventRunRoutes } from './routes/vent-runs.js';
 import { Store } from './store/store.js';
 import { MachineDays } from './work/machine-days.js';
+import { PlanAnswer } from './work/plan-answer.js';
 import { Planner } from './work/planner.js';
 import { sameThread, type Threads } from './threads/threads.js';
 import { watchPlace } from './db/data-file.js';
@@ -85,6 +89,7 @@ export function makeApp(
   const threads = own ?? sameThread({ file: keeping?.file, store: () => store });
   const days = new MachineDays(store);
   const planner = new Planner(store, threads);
+  const plan = new PlanAnswer(store, planner);
   const backups = new BackupKeeper(store, threads, keeping);
   const access = new Access(db, store);
   const reach = () => access.host.in(at());
@@ -93,7 +98,8 @@ export function makeApp(
     ...healthRoutes(),
     ...householdRoutes(store),
     ...benchRoutes(store, threads, days),
-    ...planRoutes(store, planner),
+    ...planRoutes(store, planner, plan),
+    ...calendarRoutes(ground, plan),
     ...absenceRoutes(store),
     ...entryRoutes(store),
     ...visitRoutes(store),
@@ -127,6 +133,7 @@ export function makeApp(
   servePhonePage(app, reach);
   app.post('/shared/:secret', inPlace);
   serveSharedPages(app, store, access, threads, reach().origin);
+  serveCalendars(app, store, access, () => plan.view(), reach);
   // Answers are made anew each time and packed quickly; the application's files are packed well.
   app.use('/api', packed(FAST));
   app.use(packed(WELL));
@@ -137,6 +144,10 @@ export function makeApp(
   app.use('/api', ownOriginOnly(reach().origin), access.livesOn);
   app.use('/api', express.json({ limit: 1_000_000, strict: true, inflate: false }));
   app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES, inflate: false }));
+  app.use(
+    '/api/v1/busy',
+    express.text({ type: 'text/calendar', limit: MOST_CALENDAR, inflate: false }),
+  );
   app.use('/api', soundOnly);
   app.get('/api/openapi.json', (request, response) => {
     access.admit('get /api/openapi.json', request);

@@ -31,6 +31,10 @@ const LATER_TABLES = [
   'links',
   'access_events',
   'set_aside',
+  'absences',
+  'busy_calendars',
+  'planned_visits',
+  'feeds',
 ];
 
 const app = await readyApp();
@@ -162,6 +166,7 @@ describe('a file that holds an instant which no calendar can read', () => {
        UPDATE case_events SET event = replace(event, '10:00:00.000Z', '10:00:60Z');
        ${guard};
        ${LATER_TABLES.map((name) => `DROP TABLE ${name};`).join('\n')}
+       ALTER TABLE households DROP COLUMN plan;
        DELETE FROM __drizzle_migrations WHERE created_at >= ${MENDED}`,
     );
     db.$client.close();

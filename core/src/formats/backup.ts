@@ -1,7 +1,7 @@
 import Type, { type Static, type TObject, type TProperties } from 'typebox';
 import { Person, PersonDraft } from '../model/access.js';
 import { instant } from '../model/instants.js';
-import { Absence, PlannedVisit } from '../model/planned.js';
+import { Absence, BusyCalendar, PlannedVisit } from '../model/planned.js';
 import {
   CaseRecord,
   CodeSheet,
@@ -50,6 +50,7 @@ export const BACKUP_KINDS = {
   'code-sheets': CodeSheet,
   'vent-runs': KeptVentRun,
   absences: Absence,
+  'busy-calendars': BusyCalendar,
   'planned-visits': PlannedVisit,
   photos: closed({ ...Photo.properties, storedAt: instant() }, 'KeptPhoto'),
   /** What was answered to requests with an Idempotency-Key: a phone that tries again doubles nothing. */

@@ -24,6 +24,8 @@ export const PlanPrefs = closed({
   weekdays: Type.Optional(weekdays()),
   /** Minutes that each visit takes besides: fetching, going there, washing hands. */
   way: Type.Optional(Type.Integer({ minimum: 0, maximum: 120 })),
+  /** When visits begin, `HH:MM`. */
+  at: Type.Optional(Type.String({ pattern: '^([01]\\d|2[0-3]):[0-5]\\d$' })),
   /** Somebody said whether the rhythms hold, or a plan of so many hours. */
   asked: Type.Optional(Type.Boolean()),
   /** Who does visits, and on which days they can. */
@@ -121,3 +123,43 @@ export const PlanQuery = closed(
   'PlanQuery',
 );
 export type PlanQuery = Static<typeof PlanQuery>;
+
+/** An address at which a calendar program reads the visits. */
+export const FeedDraft = closed(
+  {
+    /** What it is for, such as `Odo’s phone`. */
+    name: text(60),
+    /** Reminders: the evening before, and when it begins. */
+    evening: Type.Boolean(),
+    begins: Type.Boolean(),
+    /** Only the visits that somebody of this name does. */
+    who: Type.Optional(text(60)),
+  },
+  'FeedDraft',
+);
+export type FeedDraft = Static<typeof FeedDraft>;
+export const Feed = closed(
+  {
+    id: id(),
+    ...FeedDraft.properties,
+    madeAt: instant(),
+    readAt: Type.Optional(instant()),
+    revokedAt: Type.Optional(instant()),
+    /** Told this once. */
+    address: Type.Optional(Type.String()),
+  },
+  'Feed',
+);
+export type Feed = Static<typeof Feed>;
+
+/** A calendar that was read in: the days on which nobody can. */
+export const BusyCalendar = closed(
+  {
+    ...kept,
+    name: text(80),
+    days: Type.Array(calendarDate(), { maxItems: 800 }),
+    readOn: calendarDate(),
+  },
+  'BusyCalendar',
+);
+export type BusyCalendar = Static<typeof BusyCalendar>;

@@ -29,7 +29,7 @@ import {
   type WayId,
 } from './vocabulary.js';
 import { instant } from './instants.js';
-import { AbsenceDraft, PlannedChange, PlanPrefs, PlanQuery, PlanTaken } from './planned.js';
+import { AbsenceDraft, FeedDraft, PlannedChange, PlanPrefs, PlanQuery, PlanTaken } from './planned.js';
 import { REGIONS } from '../regions/region.js';
 
 /*
@@ -684,6 +684,7 @@ export const DRAFTS = {
   CaseNews,
   VentRunDraft,
   AbsenceDraft,
+  FeedDraft,
   PlannedChange,
   PlanTaken,
 } as const;

@@ -31,13 +31,20 @@ export interface AheadProblem extends Problem {
   start: Day;
   weekdays: readonly number[];
   spans: readonly Away[];
+  /** Days on which nobody can, though somebody is at home. */
+  closed: readonly Day[];
   /** In the chores' order. */
   of: readonly ChoreOf[];
 }
 
 /** The weeks of a problem, with the days on which visits are. */
-export const calendarOf = ({ start, weeks, weekdays, spans }: AheadProblem): PlanWeeks =>
-  new PlanWeeks(start, weeks, weekdays, spans);
+export const calendarOf = ({
+  start,
+  weeks,
+  weekdays,
+  spans,
+  closed,
+}: AheadProblem): PlanWeeks => new PlanWeeks(start, weeks, weekdays, spans, closed);
 
 /**
  * The same problem where what is left at risk has a price: each gap is as long as that makes it worth.

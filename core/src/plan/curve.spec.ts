@@ -22,6 +22,7 @@ function risky(seed: number, size: { chores: number; weeks: number }): AheadProb
     start: '2026-11-27',
     weekdays: [6],
     spans: [],
+    closed: [],
     of: problem.chores.map(({ id, safety, gap }) => {
       const pace = 0.3 + chance();
       const left = Math.floor(chance() * 3);

@@ -27,6 +27,8 @@ export interface PlanWishes {
   /** On which somebody can work: 1 Monday to 7 Sunday. */
   weekdays?: readonly number[];
   away?: readonly Away[];
+  /** Days on which nobody can, though somebody is at home. */
+  closed?: readonly Day[];
   /** Minutes that each visit takes besides. */
   way?: number;
   /** As if the household chose this school and laid down nothing but its own figures. */
@@ -49,9 +51,10 @@ export interface Skip {
  * Minutes and weeks.
  */
 export function houseProblem(house: House, wishes: PlanWishes = {}): AheadProblem {
-  const { limit, weekdays = [1, 2, 3, 4, 5, 6, 7], away = [], way = WAY } = wishes;
+  const { limit, weekdays = [1, 2, 3, 4, 5, 6, 7], away = [], closed = [] } = wishes;
+  const { way = WAY } = wishes;
   const start = dayOf(house.now, house.household.zone);
-  const calendar = new PlanWeeks(start, wishes.weeks ?? WEEKS, weekdays, away);
+  const calendar = new PlanWeeks(start, wishes.weeks ?? WEEKS, weekdays, away, closed);
   const places: Shared[] = [];
   const setups: Shared[] = [];
   const indexOf = (all: Shared[], id: string, minutes: number): number => {
@@ -113,7 +116,7 @@ export function houseProblem(house: House, wishes: PlanWishes = {}): AheadProble
   return {
     weeks: calendar.count,
     chores: chores.map((chore, i) => following(chore, follows[i]!)),
-    ...{ setups, places, start, weekdays, spans: away, of },
+    ...{ setups, places, start, weekdays, spans: away, closed, of },
     away: calendar.days.map((day) => day === undefined),
     ...(limit === undefined ? {} : { limit }),
   };

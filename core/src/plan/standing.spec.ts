@@ -14,7 +14,7 @@ function ahead(seed: number, more: Partial<AheadProblem> = {}): AheadProblem {
   const problem = madeUp(seed, { chores: 10, weeks: 30, limit: 60 });
   const away = problem.away.map(() => false);
   return {
-    ...{ ...problem, away, start: START, weekdays: [6], spans: [] },
+    ...{ ...problem, away, start: START, weekdays: [6], spans: [], closed: [] },
     of: problem.chores.map(({ id, safety }) => ({
       ...{ machineId: 'm', task: id, driver: 'days' as const, perWeek: 5, free: !safety },
       risk: { after: [], first: [], stake: 0 },

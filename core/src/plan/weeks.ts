@@ -27,6 +27,7 @@ export class PlanWeeks {
 
   /**
    * @param count weeks
+   * @param closed days on which nobody can, though somebody is at home
    * @param weekdays on which somebody can work, the dearest first: 1 Monday to 7 Sunday
    */
   constructor(
@@ -34,6 +35,7 @@ export class PlanWeeks {
     readonly count: number,
     readonly weekdays: readonly number[],
     readonly away: readonly Away[],
+    readonly closed: readonly Day[] = [],
   ) {
     this.#monday = plusDays(start, 1 - weekdayOf(start));
     this.days = Array.from({ length: count }, (_, week) => this.openDays(week)[0]);
@@ -48,7 +50,11 @@ export class PlanWeeks {
 
   /** Somebody is there and can work. */
   isOpen(day: Day): boolean {
-    return this.weekdays.includes(weekdayOf(day)) && !isAway(this.away, day);
+    return (
+      this.weekdays.includes(weekdayOf(day)) &&
+      !isAway(this.away, day) &&
+      !this.closed.includes(day)
+    );
   }
 
   /** The days of a week on which visits may be, the dearest first. */

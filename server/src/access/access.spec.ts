@@ -60,6 +60,14 @@ HK delete /api/v1/vent-runs/{id}
 HK get /api/v1/plan
 HK get /api/v1/plan/problem
 HK put /api/v1/plan/visits/{id}
+HK get /api/v1/plan/visits/{id}/visit.ics
+HK get /api/v1/calendar.ics
+HK get /api/v1/feeds
+HK post /api/v1/feeds
+HK delete /api/v1/feeds/{id}
+HK get /api/v1/busy
+HK post /api/v1/busy
+HK delete /api/v1/busy/{id}
 HK get /api/v1/absences
 HK post /api/v1/absences
 HK put /api/v1/absences/{id}

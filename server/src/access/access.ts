@@ -10,6 +10,7 @@ import { ChosenHost } from './chosen-host.js';
 import { keepSecret, secretOf } from './cookie.js';
 import { Devices } from './devices.js';
 import { AccessEvents } from './events.js';
+import { Feeds } from './feeds.js';
 import { Links, Tokens } from './given.js';
 import { isHere } from './here.js';
 import { Passkeys } from './passkeys.js';
@@ -20,6 +21,7 @@ export class Access {
   readonly devices: Devices;
   readonly tokens: Tokens;
   readonly links: Links;
+  readonly feeds: Feeds;
   readonly passkeys: Passkeys;
   readonly events: AccessEvents;
   readonly aside: SetAside;
@@ -33,6 +35,7 @@ export class Access {
     this.devices = new Devices(db);
     this.tokens = new Tokens(db);
     this.links = new Links(db);
+    this.feeds = new Feeds(db);
     this.passkeys = new Passkeys(db);
     this.events = new AccessEvents(db);
     this.aside = new SetAside(db);

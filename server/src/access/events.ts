@@ -25,6 +25,8 @@ export type Happening =
   | 'token made'
   | 'token taken back'
   | 'link made'
+  | 'calendar made'
+  | 'calendar taken back'
   | 'link opened'
   | 'link taken back'
   | 'address laid down'

@@ -30,6 +30,7 @@ const RECORDS: Partial<
   },
   'vent-runs': { name: ({ name }: { name: string }) => `Vent run “${name}”` },
   absences: { name: ({ from, to }: { from: string; to: string }) => `Away ${from} to ${to}` },
+  'busy-calendars': { name: ({ name }: { name: string }) => `Calendar read in, “${name}”` },
   'planned-visits': {
     name: ({ day, place }: { day: string; place: string }) => `Visit planned for ${day}, ${place}`,
   },

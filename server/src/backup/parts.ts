@@ -26,6 +26,7 @@ export const STAYS_OUT: Readonly<Record<string, string>> = {
   pairing_codes: 'holds what lets a device in',
   tokens: 'holds what lets a script in: on another computer a new one is made',
   links: 'holds what lets a guest of the house in',
+  feeds: 'holds what lets a calendar program read here',
   passkeys: 'holds what lets a person in; it belongs to the name of this server',
   set_aside: 'waits here for a yes of whoever keeps the house',
   access_events: 'is about this computer: who came in here, and who was turned away',
@@ -60,7 +61,7 @@ function* told<T, L>(rows: Iterable<T>, tell: (row: T) => L): Generator<L> {
 const iso = (at: number): string => new Date(at).toISOString();
 
 /** A kind whose row is its line. */
-const plain = <K extends 'household' | 'supplies' | 'vent-runs' | 'absences'>(
+const plain = <K extends 'household' | 'supplies' | 'vent-runs' | 'absences' | 'busy-calendars'>(
   table: SQLiteTable,
 ): Part<K> => ({
   tables: [table],
@@ -145,6 +146,7 @@ export const PARTS: { readonly [K in BackupKind]: Part<K> } = {
   },
   'vent-runs': plain(tables.ventRuns),
   absences: plain(tables.absences),
+  'busy-calendars': plain(tables.busyCalendars),
   'planned-visits': {
     tables: [tables.plannedVisits],
     lines: (db) => told(rowsOf(db, tables.plannedVisits), toPlanned),

@@ -193,6 +193,15 @@ export const plannedVisits = sqliteTable(
   (table) => [index('planned_visits_day').on(table.day)],
 );
 
+/** Calendars that were read in: the days on which nobody can. */
+export const busyCalendars = sqliteTable('busy_calendars', {
+  id: text().primaryKey(),
+  version: integer().notNull(),
+  name: text().notNull(),
+  days: text({ mode: 'json' }).$type<string[]>().notNull(),
+  readOn: text('read_on').notNull(),
+});
+
 /** Pictures that entries name. They come from the browser made small and without metadata. */
 export const photos = sqliteTable('photos', {
   id: text().primaryKey(),
@@ -321,4 +330,20 @@ export const setAside = sqliteTable('set_aside', {
   at: integer().notNull(),
   /** When it was said yes to, or let go. */
   doneAt: integer('done_at'),
+});
+
+/** Addresses at which calendar programs read the visits of the year ahead. */
+export const feeds = sqliteTable('feeds', {
+  id: text().primaryKey(),
+  personId: text('person_id'),
+  digest: text().notNull().unique(),
+  name: text().notNull(),
+  /** Reminders: the evening before, and when it begins. */
+  evening: integer({ mode: 'boolean' }).notNull(),
+  begins: integer({ mode: 'boolean' }).notNull(),
+  /** Only the visits of this name. */
+  who: text(),
+  madeAt: integer('made_at').notNull(),
+  readAt: integer('read_at'),
+  revokedAt: integer('revoked_at'),
 });

@@ -100,7 +100,7 @@ export const pictureRoute = <A extends TSchema>(
 /** A route that gives a file out; one that takes time to make is promised. */
 export const fileRoute = (
   spec: Omit<Route, 'method' | 'answers' | 'body' | 'query' | 'reads'> & {
-    gives: 'application/pdf' | 'application/zip' | 'image/jpeg';
+    gives: 'application/pdf' | 'application/zip' | 'image/jpeg' | 'text/calendar';
     handle(ask: Ask): Answer<Buffer | FileOnDisk> | Promise<Answer<Buffer | FileOnDisk>>;
   },
 ): Route => ({ ...spec, method: 'get', answers: FILE });

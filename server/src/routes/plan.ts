@@ -3,46 +3,24 @@ import * as schemas from '@needlecase/core/model/schemas';
 import { PlannedVisit, type PlannedChange } from '@needlecase/core/model/planned';
 import { calendarOf, type AheadProblem } from '@needlecase/core/plan/ahead';
 import { isAway } from '@needlecase/core/plan/weeks';
-import { planView, type PlanView } from '@needlecase/core/views/plan';
 import Type from 'typebox';
-import type { Answer } from '../http/answer.js';
 import { invalid, mustBeRight } from '../http/problem.js';
 import { route, workedRoute, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
-import { houseOf, householdOf, machineOf } from '../work/household.js';
+import { householdOf, machineOf } from '../work/household.js';
+import type { PlanAnswer } from '../work/plan-answer.js';
 import type { Planner } from '../work/planner.js';
 import { currentOf } from '../work/records.js';
 
 /** The year ahead: as it is planned, as it could be, and what is laid down by hand. */
-export const planRoutes = (store: Store, planner: Planner): Route[] => {
+export const planRoutes = (store: Store, planner: Planner, plan: PlanAnswer): Route[] => {
   const told = () => store.changed({ topic: 'plan' });
-  const people = () => [
-    ...new Set([
-      ...(store.household.get()?.plan?.people ?? []).map(({ name }) => name),
-      ...store.persons.list().map(({ name }) => name),
-    ]),
-  ];
-  /** The plan as it was answered last: the same for a minute, unless something was written. */
-  let last: { at: string; answer: Answer<PlanView> } | undefined;
-  const moment = () => `${store.revision} ${Math.floor(Date.now() / MINUTE_MS)}`;
   return [
     workedRoute({
       path: '/api/v1/plan',
       summary: 'The year ahead: visits on days, what they ask and save, and what is left at risk',
       answers: 'Plan',
-      handle: async () => {
-        if (last?.at === moment()) return last.answer;
-        const house = houseOf(store);
-        const state = await planner.current(house);
-        const body = planView(house, state, {
-          absences: store.absences.list(),
-          supplies: store.supplies.list(),
-          people: people(),
-        });
-        const answer = { body, written: JSON.stringify(body) };
-        last = { at: moment(), answer };
-        return answer;
-      },
+      handle: () => plan.answer(),
     }),
     route({
       method: 'get',
@@ -120,8 +98,6 @@ export const planRoutes = (store: Store, planner: Planner): Route[] => {
     }),
   ];
 };
-
-const MINUTE_MS = 60_000;
 
 type Rules = NonNullable<schemas.Machine['rules']>;
 

@@ -3,6 +3,7 @@ import { TOPICS, type Change, type Changes } from '../http/changes.js';
 import { heldBack } from '../http/problem.js';
 import { AbsenceStore } from './absences.js';
 import { AnswerStore } from './answers.js';
+import { BusyStore } from './busy.js';
 import { CaseStore } from './cases.js';
 import { CodeSheetStore } from './code-sheets.js';
 import { EntryStore } from './entries.js';
@@ -19,6 +20,7 @@ import { VentRunStore } from './vent-runs.js';
 export class Store {
   readonly absences: AbsenceStore;
   readonly answers: AnswerStore;
+  readonly busy: BusyStore;
   readonly cases: CaseStore;
   readonly codeSheets: CodeSheetStore;
   readonly entries: EntryStore;
@@ -41,6 +43,7 @@ export class Store {
   ) {
     this.absences = new AbsenceStore(db);
     this.answers = new AnswerStore(db);
+    this.busy = new BusyStore(db);
     this.cases = new CaseStore(db);
     this.codeSheets = new CodeSheetStore(db);
     this.entries = new EntryStore(db);

@@ -1,4 +1,4 @@
-import { dayOf, emptyProgress, type Machine, type Visit } from '@needlecase/core';
+import { dayOf, emptyProgress, plusDays, type Machine, type Visit } from '@needlecase/core';
 import { randomUUID } from 'node:crypto';
 import request from 'supertest';
 import { HOUSEHOLD } from '../../../demo/household.js';
@@ -73,13 +73,19 @@ export async function fullHouse(file: string): Promise<Served> {
   await post(`runs/${done.id}/finish`, {});
   await change(await begin('dispenser'), { progress: { ...emptyProgress(), at: 'x' } });
   await change(await begin('pump-filter'), { state: 'abandoned' });
+  const day = `BEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:${plusDays(dayOf(Date.now(), HOUSEHOLD.zone), 99).replaceAll('-', '')}\r\nEND:VEVENT`;
+  await api
+    .post('/api/v1/busy')
+    .set('Content-Type', 'text/calendar')
+    .send(`BEGIN:VCALENDAR\r\nX-WR-CALNAME:Rowing\r\n${day}\r\nEND:VCALENDAR`)
+    .expect(201);
   // The year is planned when somebody asks for it.
   await api.get('/api/v1/plan').expect(200);
   return served;
 }
 
 /** What is about this computer, and what lets somebody in here: no backup holds it. */
-const HERE_ALONE = /about|backup|devices|tokens|links|set-aside|access-events/;
+const HERE_ALONE = /about|backup|devices|tokens|links|set-aside|access-events|feeds/;
 
 /** Addresses that a household's answers are read at, each record's own among them. */
 export async function everyAnswer({ api, routes, store }: Served): Promise<Map<string, string>> {

@@ -10,6 +10,8 @@ export const MOST = {
   sheets: 300,
   ventRuns: 300,
   absences: 100,
+  feeds: 50,
+  busy: 20,
 } as const;
 
 /**

@@ -53,6 +53,7 @@ export class Planner {
       limit: query.minutes ?? visitMinutes ?? USUAL_MINUTES,
       weekdays: weekdays ? [...new Set(weekdays)] : USUAL_DAYS,
       away: this.store.absences.list().map(({ from, to }) => ({ from, to })),
+      closed: [...new Set(this.store.busy.list().flatMap(({ days }) => days))].sort(),
       ...(plan.way === undefined ? {} : { way: plan.way }),
       ...(query.school ? { school: query.school } : {}),
       ...(query.free ? { atWill: true } : {}),

@@ -1,0 +1,149 @@
+import { BusyCalendar, Feed, type FeedDraft } from '@needlecase/core/model/planned';
+import { calendarOf as weeksIn } from '@needlecase/core/plan/ahead';
+import { check } from '@needlecase/core';
+import { DRAFTS } from '@needlecase/core/model/schemas';
+import Type from 'typebox';
+import { personOf, type Caller } from '../access/caller.js';
+import { byWhom, type Ground } from '../access/ground.js';
+import { houseOrigin } from '../access/reach.js';
+import { busyDays, NoCalendar } from '../calendar/read.js';
+import { calendarOf } from '../calendar/serve.js';
+import { invalid, notFound } from '../http/problem.js';
+import { fileRoute, longRoute, type Route } from '../http/route.js';
+import { mustHaveRoom, MOST } from '../work/ceilings.js';
+import { householdOf } from '../work/household.js';
+import type { PlanAnswer } from '../work/plan-answer.js';
+
+const NO_REMINDERS = { evening: false, begins: false };
+
+/** Calendars: addresses at which programs read the visits, single visits as files, and others' calendars read in. */
+export function calendarRoutes({ store, access, reach }: Ground, plan: PlanAnswer): Route[] {
+  const told = () => store.changed({ topic: 'plan' });
+  const isTheirs = (caller: Caller, personId: string | null): boolean =>
+    personId === null || personOf(caller)?.id === personId || roleOf(caller) === 'keeper';
+  const theirs = (caller: Caller) =>
+    access.feeds.list().flatMap(({ feed, personId }) => (isTheirs(caller, personId) ? [feed] : []));
+  return [
+    longRoute({
+      method: 'get',
+      path: '/api/v1/feeds',
+      summary: 'Addresses at which calendar programs read the visits',
+      answers: Type.Array(Feed),
+      handle: ({ caller }) => ({ body: theirs(caller) }),
+    }),
+    longRoute({
+      method: 'post',
+      path: '/api/v1/feeds',
+      summary: 'Make such an address; it is told this once',
+      reads: { schema: DRAFTS.FeedDraft, check: (body) => check('FeedDraft', body) },
+      answers: Feed,
+      handle: (ask) =>
+        store.write(() => {
+          householdOf(store);
+          mustHaveRoom(access.feeds.list().length, MOST.feeds, 'calendar addresses');
+          const draft = ask.body as FeedDraft;
+          const { feed, secret } = access.feeds.make(draft, personOf(ask.caller)?.id);
+          access.events.note('calendar made', { ...byWhom(ask), more: draft.name });
+          told();
+          const address = `${houseOrigin(reach()) ?? ask.host}/calendar/${secret}.ics`;
+          return { status: 201, body: { ...feed, address } };
+        }),
+    }),
+    longRoute({
+      method: 'delete',
+      path: '/api/v1/feeds/{id}',
+      summary: 'Take such an address back: nothing is read there any more',
+      answers: Type.Array(Feed),
+      handle: (ask) =>
+        store.write(() => {
+          const found = access.feeds.get(ask.params.id);
+          if (!found || !isTheirs(ask.caller, found.personId)) throw notFound('calendar');
+          access.feeds.revoke(found.feed.id);
+          access.events.note('calendar taken back', { ...byWhom(ask), more: found.feed.name });
+          told();
+          return { body: theirs(ask.caller) };
+        }),
+    }),
+    fileRoute({
+      path: '/api/v1/calendar.ics',
+      summary: 'The visits of the year ahead as a calendar, for scripts',
+      gives: 'text/calendar',
+      handle: async ({ host }) => {
+        const address = houseOrigin(reach()) ?? host;
+        const text = calendarOf(store, await plan.view(), address, NO_REMINDERS);
+        return { body: Buffer.from(text), fileName: 'needlecase.ics' };
+      },
+    }),
+    fileRoute({
+      path: '/api/v1/plan/visits/{id}/visit.ics',
+      summary: 'One visit as a calendar file',
+      gives: 'text/calendar',
+      handle: async ({ params: { id }, host }) => {
+        const view = await plan.view();
+        if (!view.visits.some((visit) => visit.id === id)) throw notFound('planned visit');
+        const address = houseOrigin(reach()) ?? host;
+        const reminders = { evening: true, begins: true };
+        const text = calendarOf(store, view, address, reminders, id);
+        return { body: Buffer.from(text), fileName: 'visit.ics' };
+      },
+    }),
+    longRoute({
+      method: 'get',
+      path: '/api/v1/busy',
+      summary: 'Calendars that were read in, with the days on which nobody can',
+      answers: Type.Array(BusyCalendar),
+      handle: () => ({ body: store.busy.list() }),
+    }),
+    longRoute({
+      method: 'post',
+      path: '/api/v1/busy',
+      summary: 'Read a calendar in: on days that it takes no visit is planned',
+      takes: 'text/calendar',
+      answers: BusyCalendar,
+      handle: ({ body }) => {
+        const { zone } = householdOf(store);
+        const problem = plan.problem();
+        const { start } = problem;
+        const { end } = weeksIn(problem);
+        // A long route is handed the request itself; its text was read before, up to a limit.
+        const text = String((body as { body: unknown }).body);
+        const days = readIn(() => busyDays(text, start, end, zone));
+        const name = /^X-WR-CALNAME:(.+)$/m.exec(text)?.[1]?.trim().slice(0, 80) ?? 'A calendar';
+        return store.write(() => {
+          const before = store.busy.list();
+          if (!before.some((one) => one.name === name)) {
+            mustHaveRoom(before.length, MOST.busy, 'calendars');
+          }
+          const kept = store.busy.keep({ name, days, readOn: start });
+          told();
+          return { status: 201, body: kept };
+        });
+      },
+    }),
+    longRoute({
+      method: 'delete',
+      path: '/api/v1/busy/{id}',
+      summary: 'Let a calendar go that was read in; it is answered with',
+      answers: BusyCalendar,
+      handle: ({ params: { id } }) =>
+        store.write(() => {
+          const found = store.busy.get(id);
+          if (!found) throw notFound('calendar');
+          store.busy.remove(id);
+          told();
+          return { body: found };
+        }),
+    }),
+  ];
+}
+
+const roleOf = (caller: Caller): string | undefined => ('role' in caller ? caller.role : undefined);
+
+function readIn<T>(read: () => T): T {
+  try {
+    return read();
+  } catch (error) {
+    if (!(error instanceof NoCalendar)) throw error;
+    throw invalid([{ field: 'calendar', message: error.message }]);
+  }
+}

@@ -1,0 +1,41 @@
+import { asc, eq } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
+import type { BusyCalendar } from '@needlecase/core/model/planned';
+import type { Db } from '../db/open.js';
+import { busyCalendars } from '../db/tables.js';
+
+/** Calendars that were read in: the days on which nobody can. */
+export class BusyStore {
+  constructor(private readonly db: Db) {}
+
+  list(): BusyCalendar[] {
+    return this.db.select().from(busyCalendars).orderBy(asc(busyCalendars.name)).all();
+  }
+
+  get(id: string): BusyCalendar | undefined {
+    return this.db.select().from(busyCalendars).where(eq(busyCalendars.id, id)).get();
+  }
+
+  /** One of the same name takes the place of the one before. */
+  keep(calendar: Omit<BusyCalendar, 'id' | 'version'>): BusyCalendar {
+    const before = this.list().find(({ name }) => name === calendar.name);
+    if (before) {
+      this.db
+        .update(busyCalendars)
+        .set({ ...calendar, version: before.version + 1 })
+        .where(eq(busyCalendars.id, before.id))
+        .run();
+      return this.get(before.id)!;
+    }
+    const id = randomUUID();
+    this.db
+      .insert(busyCalendars)
+      .values({ id, version: 1, ...calendar })
+      .run();
+    return this.get(id)!;
+  }
+
+  remove(id: string): void {
+    this.db.delete(busyCalendars).where(eq(busyCalendars.id, id)).run();
+  }
+}
