@@ -11,6 +11,10 @@ export const HOUSEHOLD: HouseholdDraft = {
   risk: 0.1,
   currency: 'EUR',
   energyPrice: 0.31,
+  places: {
+    stopValve: 'Wall left of the washer; turn it right',
+    breaker: 'Grey box under the stairs, 7 and 8',
+  },
   visitMinutes: 90,
   plan: {
     weekdays: [6, 7],

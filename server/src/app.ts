@@ -41,6 +41,7 @@ import { householdRoutes } from './routes/household.js';
 import { instrumentRoutes } from './routes/instruments.js';
 import { photoRoutes } from './routes/photos.js';
 import { planRoutes } from './routes/plan.js';
+import { printRoutes } from './routes/prints.js';
 import { visitRoutes } from './routes/visits.js';
 import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
@@ -100,6 +101,7 @@ export function makeApp(
     ...benchRoutes(store, threads, days),
     ...planRoutes(store, planner, plan),
     ...calendarRoutes(ground, plan),
+    ...printRoutes(ground, threads, plan),
     ...absenceRoutes(store),
     ...entryRoutes(store),
     ...visitRoutes(store),

@@ -163,3 +163,23 @@ export const BusyCalendar = closed(
   'BusyCalendar',
 );
 export type BusyCalendar = Static<typeof BusyCalendar>;
+
+/** A sheet as it is printed. */
+export const PrintQuery = closed(
+  {
+    paper: Type.Optional(Type.Unsafe<'a4' | 'letter'>({ type: 'string', enum: ['a4', 'letter'] })),
+    /** Of the wall sheet. */
+    place: Type.Optional(text(60)),
+    /** Of the labels. */
+    size: Type.Optional(
+      Type.Unsafe<'small' | 'medium' | 'large'>({
+        type: 'string',
+        enum: ['small', 'medium', 'large'],
+      }),
+    ),
+    /** Of the labels: how often each. */
+    copies: Type.Optional(Type.Integer({ minimum: 1, maximum: 24 })),
+  },
+  'PrintQuery',
+);
+export type PrintQuery = Static<typeof PrintQuery>;

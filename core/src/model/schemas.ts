@@ -29,7 +29,15 @@ import {
   type WayId,
 } from './vocabulary.js';
 import { instant } from './instants.js';
-import { AbsenceDraft, FeedDraft, PlannedChange, PlanPrefs, PlanQuery, PlanTaken } from './planned.js';
+import {
+  AbsenceDraft,
+  FeedDraft,
+  PlannedChange,
+  PlanPrefs,
+  PlanQuery,
+  PlanTaken,
+  PrintQuery,
+} from './planned.js';
 import { REGIONS } from '../regions/region.js';
 
 /*
@@ -691,5 +699,5 @@ export const DRAFTS = {
 export type DraftName = keyof typeof DRAFTS;
 
 /** What comes in with an address. It is text there: figures and truth values are read out of it. */
-export const QUERIES = { EntryQuery, ReadIn, IdParams, PlanQuery } as const;
+export const QUERIES = { EntryQuery, ReadIn, IdParams, PlanQuery, PrintQuery } as const;
 export type QueryName = keyof typeof QUERIES;

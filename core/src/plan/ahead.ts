@@ -38,13 +38,8 @@ export interface AheadProblem extends Problem {
 }
 
 /** The weeks of a problem, with the days on which visits are. */
-export const calendarOf = ({
-  start,
-  weeks,
-  weekdays,
-  spans,
-  closed,
-}: AheadProblem): PlanWeeks => new PlanWeeks(start, weeks, weekdays, spans, closed);
+export const calendarOf = ({ start, weeks, weekdays, spans, closed }: AheadProblem): PlanWeeks =>
+  new PlanWeeks(start, weeks, weekdays, spans, closed);
 
 /**
  * The same problem where what is left at risk has a price: each gap is as long as that makes it worth.

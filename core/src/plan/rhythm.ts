@@ -5,9 +5,9 @@ import type { Due, DueQuestion } from '../care/schedule/due.js';
 import { paceOf, scaled } from '../care/schedule/interval.js';
 import { ruleFor, speedsUnder, withoutSchools } from '../care/schedule/rules.js';
 import { everyDays } from '../care/schedule/year.js';
-import { daysBetween, type Day } from '../units/calendar.js';
+import { daysBetween, weekdayOf, type Day } from '../units/calendar.js';
 import type { Chore } from './problem.js';
-import { WEEK, weekdayOf, type PlanWeeks } from './weeks.js';
+import { WEEK, type PlanWeeks } from './weeks.js';
 
 /** No sooner than this share of its interval, and no later than that much past it. Common practice. */
 const EARLIEST = 0.6;

@@ -4,7 +4,8 @@ import { costOf } from './cost.js';
 import { lateBy, replan, weeksOf, type Standing } from './standing.js';
 import { spreadOver } from './spread.js';
 import { madeUp } from './testing.js';
-import { PlanWeeks, weekdayOf } from './weeks.js';
+import { weekdayOf } from '../units/calendar.js';
+import { PlanWeeks } from './weeks.js';
 import { yearPlan } from './year-plan.js';
 
 const seeds = (count: number, from = 1) => Array.from({ length: count }, (_, i) => from + i);
@@ -111,7 +112,7 @@ describe('a plan out of that of yesterday', () => {
       false,
     );
     expect(minutes).toBeLessThan(costOf(problem, progress.plan).work);
-    const [{ task }] = skipped.tasks as [{ task: string }];
+    const { task } = skipped.tasks[0]!;
     const chore = problem.of.findIndex((one) => one.task === task);
     const weeks = weeksOf(problem, visits)[chore]!;
     const at = new PlanWeeks(START, 30, [6], []).weekOf(skipped.day);

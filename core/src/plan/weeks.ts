@@ -1,9 +1,6 @@
-import { daysBetween, plusDays, type Day } from '../units/calendar.js';
+import { daysBetween, plusDays, weekdayOf, type Day } from '../units/calendar.js';
 
 export const WEEK = 7;
-
-/** The day of the week: 1 Monday to 7 Sunday. The first of January 1970 was a Thursday. */
-export const weekdayOf = (day: Day): number => ((daysBetween('1970-01-01', day) + 3) % WEEK) + 1;
 
 /** Days on which nobody is at home, both counted. */
 export interface Away {

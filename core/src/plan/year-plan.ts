@@ -1,11 +1,11 @@
-import type { Day } from '../units/calendar.js';
+import { weekdayOf, type Day } from '../units/calendar.js';
 import { calendarOf, type AheadProblem } from './ahead.js';
 import { costOf, overBy, visitsOf, type GaveWay, type WeekAtPlace } from './cost.js';
 import { spreadOver } from './spread.js';
 import type { Plan } from './problem.js';
 import type { Progress } from './solve.js';
 import type { Standing } from './standing.js';
-import { weekdayOf, type PlanWeeks } from './weeks.js';
+import type { PlanWeeks } from './weeks.js';
 
 /** A visit of the year ahead. */
 export interface AheadVisit {

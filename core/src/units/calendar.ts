@@ -139,6 +139,15 @@ export function sayDay(day: Day, today?: Day): string {
   return today?.startsWith(String(year)) ? said : `${said} ${year}`;
 }
 
+const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+
+/** The day of the week: 1 Monday to 7 Sunday. The first of January 1970 was a Thursday. */
+export const weekdayOf = (day: Day): number => ((((serialOf(day) + 3) % 7) + 7) % 7) + 1;
+
+/** `Sat 3 September`, without the year. */
+export const sayWeekday = (day: Day): string =>
+  `${WEEKDAYS[weekdayOf(day) - 1]!.slice(0, 3)} ${sayDay(day, day)}`;
+
 /** `today`, `in 3 days`, `5 weeks ago`: how far off a date is. */
 export function sayDistance(day: Day, today: Day): string {
   const days = daysBetween(today, day);

@@ -62,6 +62,9 @@ HK get /api/v1/plan/problem
 HK put /api/v1/plan/visits/{id}
 HK get /api/v1/plan/visits/{id}/visit.ics
 HK get /api/v1/calendar.ics
+HK get /api/v1/prints/wall.pdf
+HK get /api/v1/prints/year.pdf
+HK get /api/v1/prints/labels.pdf
 HK get /api/v1/feeds
 HK post /api/v1/feeds
 HK delete /api/v1/feeds/{id}

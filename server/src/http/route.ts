@@ -98,12 +98,15 @@ export const pictureRoute = <A extends TSchema>(
 ): Route => ({ ...spec, takes: 'image/jpeg' });
 
 /** A route that gives a file out; one that takes time to make is promised. */
-export const fileRoute = (
-  spec: Omit<Route, 'method' | 'answers' | 'body' | 'query' | 'reads'> & {
+export const fileRoute = <Q extends QueryName | undefined = undefined>(
+  spec: Omit<Route, 'method' | 'answers' | 'body' | 'query' | 'reads' | 'handle'> & {
+    query?: Q;
     gives: 'application/pdf' | 'application/zip' | 'image/jpeg' | 'text/calendar';
-    handle(ask: Ask): Answer<Buffer | FileOnDisk> | Promise<Answer<Buffer | FileOnDisk>>;
+    handle(
+      ask: Ask<unknown, QueryOf<Q>>,
+    ): Answer<Buffer | FileOnDisk> | Promise<Answer<Buffer | FileOnDisk>>;
   },
-): Route => ({ ...spec, method: 'get', answers: FILE });
+): Route => ({ ...spec, method: 'get', answers: FILE }) as Route;
 
 /** A route that takes time: it may be given a stream, checks its body itself, and is in no transaction. */
 export const longRoute = <A extends TSchema>(

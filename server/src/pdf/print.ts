@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 /** The printer: large, and fetched when the first sheet is printed. */
-const printer = once(async () => {
+export const printer = once(async () => {
   const { default: pdfmake } = await import('pdfmake');
   const fonts = join(
     dirname(createRequire(import.meta.url).resolve('pdfmake/package.json')),
@@ -29,8 +29,8 @@ function once<T>(make: () => Promise<T>): () => Promise<T> {
   return () => (made ??= make());
 }
 
-const INK = '#222a55';
-const SEAM = '#a99d83';
+export const INK = '#222a55';
+export const SEAM = '#a99d83';
 
 /** Prints a sheet on A4. @param pictures JPEGs of its photos */
 export async function printSheet(sheet: Sheet, pictures: readonly Buffer[]): Promise<Buffer> {
@@ -70,7 +70,7 @@ export async function printSheet(sheet: Sheet, pictures: readonly Buffer[]): Pro
   return (await printer()).createPdf(document).getBuffer();
 }
 
-const heading = (text: string): Content => ({
+export const heading = (text: string): Content => ({
   text,
   fontSize: 13,
   bold: true,

@@ -2,10 +2,14 @@ import type { AheadProblem } from '@needlecase/core/plan/ahead';
 import { replan, type Standing } from '@needlecase/core/plan/standing';
 import { schoolsView, speakAs, tongueOf, AS_WRITTEN } from '@needlecase/core';
 import type { RestoreDraft } from '@needlecase/core/formats/backup';
+import type { WallSheet } from '@needlecase/core/print/wall-sheet';
 import { BackupProblem } from '../backup/problem.js';
 import { ChoicesMissing, lookAtBackup, putBack } from '../backup/restore.js';
 import { writeBackup } from '../backup/write.js';
 import { invalid, ProblemError } from '../http/problem.js';
+import { printLabels, type Label, type LabelSize } from '../pdf/labels.js';
+import { printWall, type Paper } from '../pdf/wall.js';
+import { printYear, type YearToPrint } from '../pdf/year.js';
 import type { Store } from '../store/store.js';
 import { houseOf } from '../work/household.js';
 import { printCase, printMachine, printVisit } from '../work/sheets.js';
@@ -49,6 +53,14 @@ export const JOBS = {
   'print-visit': ({ store }: Place, { id, now }: Printing) => printVisit(store(), id, now),
   schools: ({ store }: Place) => schoolsView(houseOf(store()), store().supplies.list()),
   plan: (_place: Place, { problem, standing }: Planning) => replan(problem, standing),
+  'print-wall': (_place: Place, { sheet, paper }: { sheet: WallSheet; paper: Paper }) =>
+    printWall(sheet, paper),
+  'print-year': (_place: Place, { view, paper }: { view: YearToPrint; paper: Paper }) =>
+    printYear(view, paper),
+  'print-labels': (
+    _place: Place,
+    { labels, size, paper }: { labels: Label[]; size: LabelSize; paper: Paper },
+  ) => printLabels(labels, size, paper),
   backup: (place: Place, { target, now }: Backing) => writeBackup(fileOf(place), target, now),
   'look-at-backup': (place: Place, { zip, staged, now }: Looking) =>
     lookAtBackup(fileOf(place), zip, staged, now),

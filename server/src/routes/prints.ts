@@ -1,0 +1,64 @@
+import { wallSheet } from '@needlecase/core/print/wall-sheet';
+import { houseOrigin } from '../access/reach.js';
+import type { Ground } from '../access/ground.js';
+import { invalid, notFound } from '../http/problem.js';
+import { fileRoute, type Route } from '../http/route.js';
+import type { Threads } from '../threads/threads.js';
+import type { PlanAnswer } from '../work/plan-answer.js';
+import { shortOf } from '../work/short.js';
+
+/** Sheets for the wall, for the year, and stickers for machines. */
+export function printRoutes({ store, reach }: Ground, threads: Threads, plan: PlanAnswer): Route[] {
+  const addressOf = (host: string, path: string) => `${houseOrigin(reach()) ?? host}${path}`;
+  return [
+    fileRoute({
+      path: '/api/v1/prints/wall.pdf',
+      summary: 'The sheet for the wall of a place',
+      query: 'PrintQuery',
+      gives: 'application/pdf',
+      handle: async ({ query: { place, paper = 'a4' }, host }) => {
+        const view = await plan.view();
+        const here = place ?? view.places[0];
+        const machines = store.machines.list();
+        const first = machines.find((machine) => machine.place === here);
+        if (here === undefined || !first) {
+          throw invalid([{ field: 'place', message: 'No machine stands there.' }]);
+        }
+        const address = addressOf(host, `/m/${shortOf(first.id, machines)}`);
+        const sheet = wallSheet(view, machines, here, address);
+        const pdf = await threads.run('print-wall', { sheet, paper });
+        return { body: Buffer.from(pdf), fileName: 'wall-sheet.pdf' };
+      },
+    }),
+    fileRoute({
+      path: '/api/v1/prints/year.pdf',
+      summary: 'The year ahead with boxes to tick',
+      query: 'PrintQuery',
+      gives: 'application/pdf',
+      handle: async ({ query: { paper = 'a4' } }) => {
+        const { household, start, end, visits, minutes } = await plan.view();
+        const view = { household, start, end, visits, minutes };
+        const pdf = await threads.run('print-year', { view, paper });
+        return { body: Buffer.from(pdf), fileName: 'year.pdf' };
+      },
+    }),
+    fileRoute({
+      path: '/api/v1/prints/labels.pdf',
+      summary: 'Stickers with a code for each machine',
+      query: 'PrintQuery',
+      gives: 'application/pdf',
+      handle: async ({ query: { paper = 'a4', size = 'medium', copies = 1 }, host }) => {
+        const machines = store.machines.list();
+        if (machines.length === 0) throw notFound('machine');
+        const labels = machines.flatMap(({ id, name, place }) =>
+          Array.from({ length: copies }, () => ({
+            machine: { name, place },
+            address: addressOf(host, `/m/${shortOf(id, machines)}`),
+          })),
+        );
+        const pdf = await threads.run('print-labels', { labels, size, paper });
+        return { body: Buffer.from(pdf), fileName: 'labels.pdf' };
+      },
+    }),
+  ];
+}
