@@ -7,6 +7,9 @@ const VIEWS: Record<string, (house: House) => Promise<string>> = {
   'Machine, washer': async (house) => `machine/${(await machineCalled(house, 'Cellar washer')).id}`,
   'Machine, dryer': async (house) =>
     `machine/${(await machineCalled(house, 'Cellar dryer')).id}/hood`,
+  Plan: () => Promise.resolve('plan'),
+  'Sticker of a machine': async (house) =>
+    `m/${(await machineCalled(house, 'Cellar dryer')).id.replaceAll('-', '').slice(0, 6)}`,
   Visit: () => Promise.resolve('visit'),
   'Visit, opening': async (house) => `visit/${await newVisit(house)}`,
   'Visit, step': async (house) => `visit/${await newVisit(house, 'pump-filter/found')}`,

@@ -31,6 +31,12 @@ export const routes: Routes = [
     loadComponent: () => import('./plan/plan.component').then((m) => m.PlanComponent),
   },
   {
+    path: 'm/:short',
+    title: title('Machine'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./machine/label.component').then((m) => m.LabelComponent),
+  },
+  {
     path: 'visit',
     title: title('Choose a visit'),
     canActivate: [hasHousehold],

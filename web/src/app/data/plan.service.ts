@@ -3,6 +3,9 @@ import type { Machine } from '@needlecase/core';
 import type {
   Absence,
   AbsenceDraft,
+  BusyCalendar,
+  Feed,
+  FeedDraft,
   PlannedChange,
   PlannedVisit,
   PlanQuery,
@@ -61,5 +64,31 @@ export class PlanService {
 
   removeAway({ id, version }: Absence): Observable<Absence> {
     return this.#api.send<Absence>('DELETE', `absences/${id}`, undefined, { version });
+  }
+
+  feeds(): Observable<Feed[]> {
+    return this.#api.get<Feed[]>('feeds');
+  }
+
+  makeFeed(draft: FeedDraft): Observable<Feed> {
+    return this.#api.send<Feed>('POST', 'feeds', draft);
+  }
+
+  removeFeed({ id }: Feed): Observable<Feed[]> {
+    return this.#api.send<Feed[]>('DELETE', `feeds/${id}`, undefined);
+  }
+
+  busy(): Observable<BusyCalendar[]> {
+    return this.#api.get<BusyCalendar[]>('busy');
+  }
+
+  /** Reads a calendar file in. */
+  readIn(file: Blob): Observable<BusyCalendar> {
+    const calendar = new Blob([file], { type: 'text/calendar' });
+    return this.#api.send<BusyCalendar>('POST', 'busy', calendar, { patience: LONG_MS });
+  }
+
+  letGo({ id }: BusyCalendar): Observable<BusyCalendar> {
+    return this.#api.send<BusyCalendar>('DELETE', `busy/${id}`, undefined);
   }
 }

@@ -4,9 +4,9 @@ import { curveMonotoneX, line } from 'd3-shape';
 import { sayHours } from './shown';
 
 const WIDE = 404;
-const HIGH = 262;
+const HIGH = 240;
 const LETTER = 7;
-const PLOT = { left: 40, right: 390, top: 18, bottom: 226 } as const;
+const PLOT = { left: 40, right: 390, top: 18, bottom: 204 } as const;
 
 /** A point of the curve, or of what somebody else asks. Minutes. */
 export interface HoursPoint {

@@ -3,6 +3,7 @@ import {
   Component,
   computed,
   inject,
+  input,
   linkedSignal,
   signal,
   viewChild,
@@ -33,6 +34,7 @@ import type { Effect, Moving } from './moving';
 import { PlanTableComponent } from './plan-table.component';
 import { lookedAt, sayDate, sayHours, sayShort, standingIn, type ShownVisit } from './shown';
 import { StitchComponent } from './stitch.component';
+import { ToldComponent } from './told.component';
 import { VisitCardComponent } from './visit-card.component';
 import { WhatIfsComponent, type Looked } from './what-ifs.component';
 
@@ -51,6 +53,7 @@ const REST_MS = 120;
     PlanTableComponent,
     RouterLink,
     StitchComponent,
+    ToldComponent,
     VisitCardComponent,
     WhatIfsComponent,
   ],
@@ -79,6 +82,8 @@ export class PlanComponent {
   );
   protected readonly problem = computed(() => this.#read()?.problem);
   /** What was read last stays where it cannot be read anew. */
+  /** From the address: one visit asked for. */
+  readonly visit = input<string>();
   protected readonly view = linkedSignal<PlanView | undefined, PlanView | undefined>({
     source: () => this.#read()?.value,
     computation: (value, before) => value ?? before?.value,
@@ -154,7 +159,7 @@ export class PlanComponent {
   protected readonly chosen = linkedSignal<ShownVisit[], string | undefined>({
     source: this.visits,
     computation: (visits, before) => {
-      const kept = visits.find(({ key }) => key === before?.value);
+      const kept = visits.find(({ key }) => key === (before?.value ?? this.visit()));
       const next = visits.find(({ planned }) => !planned?.done && planned?.skipped === undefined);
       return (kept ?? next)?.key;
     },
@@ -172,6 +177,7 @@ export class PlanComponent {
   protected readonly docked = signal(false);
   protected readonly asList = signal(false);
   protected readonly awayOpen = signal(false);
+  protected readonly toldOpen = signal(false);
   protected readonly howMuch = signal(false);
   protected readonly ifsOpened = signal(false);
   protected readonly lookedName = computed(() => {

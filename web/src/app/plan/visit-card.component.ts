@@ -3,12 +3,14 @@ import {
   Component,
   computed,
   effect,
-  type ElementRef,
+  ElementRef,
+  inject,
   input,
   output,
   signal,
   untracked,
   viewChild,
+  type WritableSignal,
 } from '@angular/core';
 import { many, plusDays, type Day, type FieldProblem } from '@needlecase/core';
 import type { PlannedChange } from '@needlecase/core/model/planned';
@@ -25,6 +27,7 @@ import { StitchComponent } from './stitch.component';
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './visit-card.component.html',
   styleUrl: './visit-card.component.scss',
+  host: { '(document:focusin)': 'focused($event)' },
 })
 export class VisitCardComponent {
   readonly visit = input.required<ShownVisit>();
@@ -56,6 +59,10 @@ export class VisitCardComponent {
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
   protected readonly heading = viewChild<ElementRef<HTMLElement>>('heading');
 
+  readonly #host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  /** The focus is in here, or was before it lost its place. */
+  #inside = false;
+
   protected readonly sayLong = sayLong;
   protected readonly sayShort = sayShort;
   protected readonly sayHours = sayHours;
@@ -73,13 +80,35 @@ export class VisitCardComponent {
   );
 
   constructor() {
+    let key = '';
     effect(() => {
-      if (this.visit().key) untracked(() => this.#close());
+      const visit = this.visit();
+      if (visit.key !== key) untracked(() => this.#close());
+      key = visit.key;
+      this.moving();
+      // What had the focus may be gone with what was shown.
+      if (this.#inside) setTimeout(() => document.activeElement === document.body && this.focus());
     });
   }
 
   focus(): void {
     this.heading()?.nativeElement.focus();
+  }
+
+  /** Shows more, and goes to the first of it. */
+  protected show(what: WritableSignal<boolean>): void {
+    what.set(true);
+    setTimeout(() => this.#host.querySelector<HTMLElement>('[data-first]')?.focus());
+  }
+
+  /** Shows less, and goes back to the top. */
+  protected hide(what: WritableSignal<boolean>): void {
+    what.set(false);
+    setTimeout(() => this.focus());
+  }
+
+  protected focused({ target }: FocusEvent): void {
+    this.#inside = this.#host.contains(target as Node);
   }
 
   protected key({ machineId, task }: PlannedTaskView): string {

@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  Injector,
+  signal,
+} from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { debounceTime, filter, switchMap, take } from 'rxjs';
@@ -11,6 +18,7 @@ import { ToastsService } from '../data/toasts.service';
 import { VisitSender } from '../data/visit-sender.service';
 import { FindComponent } from './find.component';
 import { lasting } from './lasting';
+import { remindLater } from './remind-later';
 import { asksToFind } from './slash';
 import { BetterAddressComponent } from './better-address.component';
 import { ThemeService } from './theme.service';
@@ -102,6 +110,7 @@ export class RootComponent {
       )
       .subscribe(() => this.#role.ask());
     onClockHeard(() => sayClock(toasts));
+    remindLater(inject(Injector));
     this.outbox.cleared$.pipe(takeUntilDestroyed()).subscribe((count) => {
       const back = count > 0 ? ` ${count} not sent yet are put back by this page.` : '';
       toasts.show(
