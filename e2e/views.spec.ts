@@ -29,6 +29,7 @@ const VIEWS: Record<string, (house: House) => Promise<string>> = {
     await house.api('backups', {});
     return 'house/backup';
   },
+  'House, mail': () => Promise.resolve('house/mail'),
   'House, phones': () => Promise.resolve('house/phones'),
   'House, about': () => Promise.resolve('house/about'),
   'Let a device in': () => Promise.resolve('pair'),

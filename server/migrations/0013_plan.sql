@@ -28,6 +28,18 @@ CREATE TABLE `feeds` (
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `feeds_digest_unique` ON `feeds` (`digest`);--> statement-breakpoint
+CREATE TABLE `mail_recipients` (
+	`id` text PRIMARY KEY NOT NULL,
+	`person_id` text,
+	`address` text NOT NULL,
+	`weekday` integer NOT NULL,
+	`sent_on` text,
+	`tries` integer NOT NULL,
+	`next_try_at` integer,
+	`problem` text
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `mail_recipients_address_unique` ON `mail_recipients` (`address`);--> statement-breakpoint
 CREATE TABLE `planned_visits` (
 	`id` text PRIMARY KEY NOT NULL,
 	`version` integer NOT NULL,

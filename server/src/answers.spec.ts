@@ -86,6 +86,11 @@ const readIn = (name: string) =>
       ].join('\r\n'),
     );
 
+/** A mail server that is not there. */
+const MAIL = { host: '127.0.0.1', port: 1, secure: false, from: 'needlecase@house.invalid' };
+const written = async (address: string) =>
+  (await post('mail/recipients', { address, weekday: 5 })).body.id as string;
+
 const picked = async () => {
   const { name } = (await post('backups')).body;
   return post('backups/pick', { name });
@@ -120,6 +125,17 @@ const ASKED: Record<string, Asked> = {
     api.put('/api/v1/plan/rhythms').send({
       rhythms: [{ machineId: machine.id, task: 'pump-filter', every: 90, unit: 'loads' }],
     }),
+  'get /api/v1/mail': () => get('mail'),
+  'put /api/v1/mail/server': () => api.put('/api/v1/mail/server').send(MAIL),
+  'delete /api/v1/mail/server': () => api.delete('/api/v1/mail/server'),
+  'post /api/v1/mail/recipients': () =>
+    post('mail/recipients', { address: 'odo@house.invalid', weekday: 5 }),
+  'delete /api/v1/mail/recipients/{id}': async () =>
+    api.delete(`/api/v1/mail/recipients/${await written('x@house.invalid')}`),
+  'post /api/v1/mail/recipients/{id}/letter': async () => {
+    await api.put('/api/v1/mail/server').send(MAIL);
+    return post(`mail/recipients/${await written('y@house.invalid')}/letter`);
+  },
   'get /api/v1/feeds': () => get('feeds'),
   'post /api/v1/feeds': () => post('feeds', { name: 'x', evening: true, begins: false }),
   'delete /api/v1/feeds/{id}': async () => {

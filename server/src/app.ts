@@ -39,6 +39,7 @@ import { handoverRoutes } from './routes/handover.js';
 import { healthRoutes } from './routes/health.js';
 import { householdRoutes } from './routes/household.js';
 import { instrumentRoutes } from './routes/instruments.js';
+import { mailRoutes, serveStopPages } from './routes/mail.js';
 import { photoRoutes } from './routes/photos.js';
 import { planRoutes } from './routes/plan.js';
 import { printRoutes } from './routes/prints.js';
@@ -46,6 +47,10 @@ import { visitRoutes } from './routes/visits.js';
 import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
 import { ventRunRoutes } from './routes/vent-runs.js';
+import type { MailServerDraft } from '@needlecase/core/model/mail';
+import type { PostOffice } from './mail/post-office.js';
+import { Postman } from './mail/postman.js';
+import { newsOf } from './work/news.js';
 import { Store } from './store/store.js';
 import { MachineDays } from './work/machine-days.js';
 import { PlanAnswer } from './work/plan-answer.js';
@@ -61,6 +66,7 @@ export interface App {
   backups: BackupKeeper;
   days: MachineDays;
   access: Access;
+  postman: Postman;
   /** Every address of the API. */
   routes: readonly Route[];
 }
@@ -76,6 +82,10 @@ export interface Setting {
   reach?: () => Reach;
   /** How many computers in front of it hand requests on, and are believed. */
   proxies?: number;
+  /** Through which mail server letters go, whatever is kept. */
+  mail?: MailServerDraft;
+  /** Stands in for a real post office. */
+  office?: PostOffice;
   /** Where its backups are; without, none can be made. */
   keeping?: Keeping;
 }
@@ -83,7 +93,7 @@ export interface Setting {
 /** The whole server without its socket. */
 export function makeApp(
   db: Db,
-  { webRoot, log, threads: own, keeping, reach: at = () => ALONE, proxies = 0 }: Setting = {},
+  { webRoot, log, threads: own, keeping, reach: at = () => ALONE, proxies = 0, mail, office }: Setting = {},
 ): App {
   const changes = new Changes();
   const store = new Store(db, changes);
@@ -95,6 +105,7 @@ export function makeApp(
   const access = new Access(db, store);
   const reach = () => access.host.in(at());
   const ground = { store, access, changes, reach };
+  const postman = new Postman(store, newsOf(store, plan, reach), mail, (error) => log?.error(error));
   const routes: Route[] = [
     ...healthRoutes(),
     ...householdRoutes(store),
@@ -102,6 +113,7 @@ export function makeApp(
     ...planRoutes(store, planner, plan),
     ...calendarRoutes(ground, plan),
     ...printRoutes(ground, threads, plan),
+    ...mailRoutes(ground, postman, office),
     ...absenceRoutes(store),
     ...entryRoutes(store),
     ...visitRoutes(store),
@@ -135,6 +147,7 @@ export function makeApp(
   servePhonePage(app, reach);
   app.post('/shared/:secret', inPlace);
   serveSharedPages(app, store, access, threads, reach().origin);
+  serveStopPages(app, ground, postman);
   serveCalendars(app, store, access, () => plan.view(), reach);
   // Answers are made anew each time and packed quickly; the application's files are packed well.
   app.use('/api', packed(FAST));
@@ -163,7 +176,7 @@ export function makeApp(
   app.use('/api', notDone(routes));
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(problems);
-  return { express: app, store, changes, backups, days, access, routes };
+  return { express: app, store, changes, backups, days, access, postman, routes };
 }
 
 /** A server that nobody but this computer reaches. */

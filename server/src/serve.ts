@@ -16,6 +16,8 @@ import { ownThreads } from './threads/threads.js';
 const LIMITS = { headersTimeout: 15_000, requestTimeout: 600_000, keepAliveTimeout: 10_000 };
 const LONGEST_END_MS = 4000;
 const MOST_WARMING_MS = 250;
+/** How often it is looked whether a letter is to go out. */
+const LETTERS_MS = 60_000;
 
 interface Begun extends ReturnType<typeof serveDatabase> {
   settings: Settings;
@@ -31,8 +33,12 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     fileURLToPath(new URL('worker.js', import.meta.url)),
   );
   let reach: Reach = { port: settings.port, open, ...(origin ? { origin } : {}) };
-  const { express, store, changes, backups, days, access } = makeApp(db, {
+  const standIn = settings.postOffice ? await standingIn() : undefined;
+  const mail = settings.mail ?? standIn?.server;
+  const { express, store, changes, backups, days, access, postman } = makeApp(db, {
     webRoot,
+    ...(mail ? { mail } : {}),
+    ...(standIn ? { office: standIn.office } : {}),
     log,
     threads,
     keeping: {
@@ -72,12 +78,15 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   const address = `http://${open || host === '::1' ? 'localhost' : host}:${port}/`;
   held.at(address);
   backups.start();
+  const letters = setInterval(() => void postman.round(), LETTERS_MS);
   console.log(`Needlecase is at ${address}`);
   if (open || origin) await tellTheHouse(store, access, reach, process.argv.includes('--code'));
 
   const stop = (): void => {
     changes.close();
     backups.stop();
+    clearInterval(letters);
+    standIn?.office.close();
     silence?.();
     secure?.close();
     void threads.close();
@@ -113,6 +122,12 @@ async function secureOne(
       throw error;
     }),
   );
+}
+
+/** Read in only where it is wanted. */
+async function standingIn() {
+  const { PostOffice } = await import('./mail/post-office.js');
+  return PostOffice.open();
 }
 
 async function announced(log: Logger): Promise<() => void> {

@@ -38,6 +38,7 @@ import {
   PlanTaken,
   PrintQuery,
 } from './planned.js';
+import { MailRecipientDraft, MailServerDraft } from './mail.js';
 import { REGIONS } from '../regions/region.js';
 
 /*
@@ -693,6 +694,8 @@ export const DRAFTS = {
   VentRunDraft,
   AbsenceDraft,
   FeedDraft,
+  MailRecipientDraft,
+  MailServerDraft,
   PlannedChange,
   PlanTaken,
 } as const;

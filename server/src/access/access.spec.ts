@@ -81,6 +81,12 @@ HK get /api/v1/shares
 K post /api/v1/setup
 K put /api/v1/household
 K put /api/v1/plan/rhythms
+K get /api/v1/mail
+K put /api/v1/mail/server
+K delete /api/v1/mail/server
+K post /api/v1/mail/recipients
+K delete /api/v1/mail/recipients/{id}
+K post /api/v1/mail/recipients/{id}/letter
 K post /api/v1/machines
 K put /api/v1/machines/{id}
 K post /api/v1/supplies

@@ -26,6 +26,7 @@ export const STAYS_OUT: Readonly<Record<string, string>> = {
   pairing_codes: 'holds what lets a device in',
   tokens: 'holds what lets a script in: on another computer a new one is made',
   links: 'holds what lets a guest of the house in',
+  mail_recipients: 'is about this computer: which letters it sends',
   feeds: 'holds what lets a calendar program read here',
   passkeys: 'holds what lets a person in; it belongs to the name of this server',
   set_aside: 'waits here for a yes of whoever keeps the house',

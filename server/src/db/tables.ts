@@ -347,3 +347,15 @@ export const feeds = sqliteTable('feeds', {
   readAt: integer('read_at'),
   revokedAt: integer('revoked_at'),
 });
+
+/** Who gets letters of the year ahead. */
+export const mailRecipients = sqliteTable('mail_recipients', {
+  id: text().primaryKey(),
+  personId: text('person_id'),
+  address: text().notNull().unique(),
+  weekday: integer().notNull(),
+  sentOn: text('sent_on'),
+  tries: integer().notNull(),
+  nextTryAt: integer('next_try_at'),
+  problem: text(),
+});

@@ -9,6 +9,7 @@ import { CodeSheetStore } from './code-sheets.js';
 import { EntryStore } from './entries.js';
 import { HouseholdStore } from './household.js';
 import { MachineStore } from './machines.js';
+import { MailStore } from './mail.js';
 import { PersonStore } from './persons.js';
 import { PhotoStore } from './photos.js';
 import { PlannedStore } from './planned.js';
@@ -26,6 +27,7 @@ export class Store {
   readonly entries: EntryStore;
   readonly household: HouseholdStore;
   readonly machines: MachineStore;
+  readonly mail: MailStore;
   readonly persons: PersonStore;
   readonly photos: PhotoStore;
   readonly planned: PlannedStore;
@@ -49,6 +51,7 @@ export class Store {
     this.entries = new EntryStore(db);
     this.household = new HouseholdStore(db);
     this.machines = new MachineStore(db);
+    this.mail = new MailStore(db);
     this.persons = new PersonStore(db);
     this.photos = new PhotoStore(db);
     this.planned = new PlannedStore(db);

@@ -11,6 +11,7 @@ export const MOST = {
   ventRuns: 300,
   absences: 100,
   feeds: 50,
+  recipients: 30,
   busy: 20,
 } as const;
 

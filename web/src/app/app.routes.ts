@@ -103,6 +103,12 @@ export const routes: Routes = [
     loadComponent: () => import('./house/backup.component').then((m) => m.BackupComponent),
   },
   {
+    path: 'house/mail',
+    title: title('Mail'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./house/mail.component').then((m) => m.MailComponent),
+  },
+  {
     path: 'house/phones',
     title: title('Phones and people'),
     canActivate: [hasHousehold],

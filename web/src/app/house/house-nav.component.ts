@@ -74,6 +74,7 @@ export class HouseNavComponent {
     { path: '/house/supplies', name: 'Supplies' },
     { path: '/house/codes', name: 'Display codes' },
     { path: '/house/phones', name: 'Phones and people' },
+    { path: '/house/mail', name: 'Mail' },
     { path: '/house/backup', name: 'Backup' },
     { path: '/log', name: 'Log' },
     { path: '/house/about', name: 'About' },

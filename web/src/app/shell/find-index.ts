@@ -38,6 +38,12 @@ const VIEWS: Place[] = [
     url: '/house/supplies',
   },
   {
+    id: 'mail',
+    name: 'Mail',
+    words: 'letter digest e-mail weekly smtp reminder',
+    url: '/house/mail',
+  },
+  {
     id: 'codes',
     name: 'Display codes',
     words: 'code sheet table lamp error manual import export',
