@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, test, type House } from './house.js';
+import { expect, House, test } from './house.js';
 import { axeFaults } from './looks.js';
 
 interface Visit {
@@ -189,6 +189,36 @@ test('days away empty the year there; wrong ones are told beside their field', a
   expect(await axeFaults(page)).toEqual([]);
 });
 
+test('no day, no minutes and an absurd way are told beside their fields; what is right is kept', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}plan`);
+  await page.getByRole('button', { name: 'Days and people' }).click();
+  for (const day of ['Sat', 'Sun']) {
+    await page.getByLabel(day, { exact: true }).first().uncheck();
+  }
+  await page.getByRole('button', { name: 'Keep that' }).click();
+  await expect(page.getByText('Tick one day at least')).toBeVisible();
+  await page.getByLabel('Wed', { exact: true }).first().check();
+  await page.getByLabel('Minutes at work in one visit').fill('0');
+  await page.getByLabel('Minutes to fetch things').fill('9000');
+  await page.getByRole('button', { name: 'Keep that' }).click();
+  await expect(page.locator('nc-wishes .field-problem')).toHaveCount(2);
+  expect((await demo.api<{ visitMinutes: number }>('household')).visitMinutes).toBe(90);
+  expect(await axeFaults(page)).toEqual([]);
+  await page.getByLabel('Minutes at work in one visit').fill('45');
+  await page.getByLabel('Minutes to fetch things').fill('5');
+  await page.getByRole('button', { name: 'Keep that' }).click();
+  await expect
+    .poll(async () => (await demo.api<{ visitMinutes: number }>('household')).visitMinutes)
+    .toBe(45);
+  const { visits } = await plan(demo);
+  for (const { day } of visits.slice(1)) {
+    expect(new Date(`${day}T12:00:00Z`).getUTCDay()).toBe(3);
+  }
+});
+
 test('an address for calendars is made and read; the panels are axe-clean', async ({
   page,
   demo,
@@ -246,4 +276,38 @@ test('on a phone a visit is opened over the cloth, and moved without dragging', 
     .poll(async () => (await plan(demo)).visits.find(({ id }) => id === visits[at]!.id)?.day)
     .toBe(later(visits[at]!.day, 1));
   expect(await axeFaults(page)).toEqual([]);
+});
+
+test('a letter is sent to the post office that stands in, and read in the house', async ({
+  page,
+  demo,
+}) => {
+  await demo.kill();
+  const house = new House(demo.file, { NEEDLECASE_POST_OFFICE: 'on' });
+  await house.start();
+  try {
+    await page.goto(`${house.address}house/mail`);
+    await page.getByLabel('Write to').fill('nobody');
+    await page.getByRole('button', { name: 'Write there' }).click();
+    await expect(page.locator('.field-problem')).toBeVisible();
+    await page.getByLabel('Write to').fill('wren@loom.invalid');
+    await page.getByRole('button', { name: 'Write there' }).click();
+    await page.getByRole('button', { name: 'Send one now to wren@loom.invalid' }).click();
+    await expect(page.getByText('The letter to wren@loom.invalid left.')).toBeVisible();
+    const letter = page.locator('details', { hasText: 'Kiln Lane House' });
+    await letter.locator('summary').click();
+    await expect(letter).toContainText('Visits until');
+    expect(await axeFaults(page)).toEqual([]);
+    if (process.env['PICTURE']) await page.screenshot({ path: process.env['PICTURE'] });
+    const stop = /No more letters: \S+(\/letters\/stop\/\S+)/.exec(
+      (await letter.textContent())!,
+    )![1]!;
+    await page.goto(house.address + stop.slice(1));
+    await page.getByRole('button', { name: 'No more letters' }).click();
+    await expect(page.getByText('No more letters go out to this address.')).toBeVisible();
+    const { recipients } = await house.api<{ recipients: unknown[] }>('mail');
+    expect(recipients).toEqual([]);
+  } finally {
+    await house.kill();
+  }
 });

@@ -49,7 +49,7 @@ async function office(answer: { data?: Error; to?: Error } = {}) {
       });
     },
   });
-  const listener = server.listen(0, '127.0.0.1') as Server;
+  const listener = server.listen(0, '127.0.0.1');
   await new Promise((done) => listener.once('listening', done));
   opened.push(() => new Promise<void>((done) => server.close(() => done())));
   return { letters, port: (listener.address() as AddressInfo).port };

@@ -10,7 +10,7 @@ export interface News {
   /** Something that keeps people safe is due: it is told on any day. */
   urgent: boolean;
   /** The letter, for a link by which one says that no more are wanted. */
-  letter(stop: string): Digest;
+  letter: (stop: string) => Digest;
   /** The next visit as a calendar file. */
   next?: string;
   /** Where the program is opened. */

@@ -59,6 +59,26 @@ export function askToNotify(): void {
   if (Notification.permission === 'default') void Notification.requestPermission();
 }
 
+/** Whether this browser can show notices at all. */
+export const canNotify = (): boolean => isSecure() && typeof Notification !== 'undefined';
+
+/** Whether notices were allowed, without asking. */
+export const mayNotify = (): boolean => canNotify() && Notification.permission === 'granted';
+
+/** Asks whether notices may be shown. @returns what was said */
+export async function allowNotices(): Promise<boolean> {
+  return canNotify() && (await Notification.requestPermission()) === 'granted';
+}
+
+/** Puts a text where it can be pasted from. @returns whether the browser lets a page do that */
+export async function copyText(text: string): Promise<boolean> {
+  if (!isSecure() || !('clipboard' in navigator)) return false;
+  return navigator.clipboard.writeText(text).then(
+    () => true,
+    () => false,
+  );
+}
+
 /** Shows a notice of the system, where that was allowed. */
 export async function notify(text: string): Promise<void> {
   if (typeof Notification === 'undefined' || Notification.permission !== 'granted') return;

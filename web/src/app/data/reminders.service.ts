@@ -1,6 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { dayOf, many, type BenchView } from '@needlecase/core';
 import { BenchService } from './bench.service';
+import { allowNotices, canNotify, mayNotify, notify } from './platform';
 import { readLocal, removeLocal, writeLocal } from './local';
 
 /** When a device speaks up. */
@@ -24,13 +25,10 @@ export function dueIn({ states }: Pick<BenchView, 'states'>): { due: number; saf
   return { due: due.length, safety: due.filter(({ safety }) => safety).length };
 }
 
-/**
- * The number on the app's icon, and one message a day where something is due, while the program is open or comes to
- * the front. Nothing is sent from outside.
- */
+/** One message a day where something is due, while the program is open or comes to the front. Nothing is sent from outside. */
 @Injectable({ providedIn: 'root' })
 export class RemindersService {
-  readonly possible = 'Notification' in globalThis;
+  readonly possible = canNotify();
   readonly setting = signal<ReminderSetting>({
     ...USUAL,
     ...readLocal<ReminderSetting>('reminders'),
@@ -45,16 +43,14 @@ export class RemindersService {
     if (this.#started) return;
     this.#started = true;
     this.#bench.bench$.subscribe(({ value }) => {
-      if (!value) return;
-      void this.#badge(value);
-      this.look(value);
+      if (value) this.look(value);
     });
   }
 
   async turnOn(): Promise<void> {
-    const said = await Notification.requestPermission();
-    this.refused.set(said !== 'granted');
-    if (said === 'granted') this.keep({ on: true });
+    const allowed = await allowNotices();
+    this.refused.set(!allowed);
+    if (allowed) this.keep({ on: true });
   }
 
   turnOff(): void {
@@ -77,7 +73,7 @@ export class RemindersService {
   /** Says once a day what is due, unless it is quiet. @param now instant, milliseconds */
   look(bench: BenchView, now = Date.now()): boolean {
     const { on } = this.setting();
-    if (!on || !this.possible || Notification.permission !== 'granted') return false;
+    if (!on || !mayNotify()) return false;
     const { zone, name } = bench.household;
     const today = dayOf(now, zone);
     const time = new Intl.DateTimeFormat('en-GB', {
@@ -91,26 +87,8 @@ export class RemindersService {
     const { due, safety } = dueIn(bench);
     if (due === 0) return false;
     writeLocal('reminded-on', today);
-    new Notification(`${many(due, 'task')} due`, {
-      body: safety
-        ? `${name}: ${safety === 1 ? 'one of them keeps' : `${safety} of them keep`} people safe.`
-        : name,
-      tag: 'needlecase-due',
-      icon: '/icon-180.png',
-    });
+    const safe = safety === 1 ? 'one of them keeps' : `${safety} of them keep`;
+    void notify(`${name}: ${many(due, 'task')} due${safety ? `; ${safe} people safe` : ''}.`);
     return true;
-  }
-
-  async #badge(bench: BenchView): Promise<void> {
-    const { due } = dueIn(bench);
-    const app = navigator as Navigator & {
-      setAppBadge?(n: number): Promise<void>;
-      clearAppBadge?(): Promise<void>;
-    };
-    try {
-      await (due ? app.setAppBadge?.(due) : app.clearAppBadge?.());
-    } catch {
-      // Not installed: there is no icon to put it on.
-    }
   }
 }

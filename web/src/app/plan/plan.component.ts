@@ -37,6 +37,7 @@ import { StitchComponent } from './stitch.component';
 import { ToldComponent } from './told.component';
 import { VisitCardComponent } from './visit-card.component';
 import { WhatIfsComponent, type Looked } from './what-ifs.component';
+import { WishesComponent } from './wishes.component';
 
 /** The page waits for the hand to rest before a move is reckoned, ms. */
 const REST_MS = 120;
@@ -56,6 +57,7 @@ const REST_MS = 120;
     ToldComponent,
     VisitCardComponent,
     WhatIfsComponent,
+    WishesComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan.component.html',
@@ -178,6 +180,7 @@ export class PlanComponent {
   protected readonly asList = signal(false);
   protected readonly awayOpen = signal(false);
   protected readonly toldOpen = signal(false);
+  protected readonly wishesOpen = signal(false);
   protected readonly howMuch = signal(false);
   protected readonly ifsOpened = signal(false);
   protected readonly lookedName = computed(() => {
@@ -331,6 +334,11 @@ export class PlanComponent {
   protected begin(): void {
     const visit = this.opened();
     if (visit) this.#visits.start(visit.tasks);
+  }
+
+  protected keptWishes(): void {
+    this.wishesOpen.set(false);
+    this.#service.refresh();
   }
 
   protected lookAt(what: { at: number } | Looked | 'mine'): void {

@@ -3,6 +3,7 @@ import { sayDay, type FieldProblem } from '@needlecase/core';
 import type { BusyCalendar, Feed } from '@needlecase/core/model/planned';
 import type { PlanView } from '@needlecase/core/views/plan';
 import { wordsOf, type ApiProblem } from '../data/api.service';
+import { copyText } from '../data/platform';
 import { PlanService } from '../data/plan.service';
 import { fieldsOf } from '../shared/form-of';
 import { RemindersComponent } from './reminders.component';
@@ -87,10 +88,8 @@ export class ToldComponent {
   }
 
   protected async copy(address: string): Promise<void> {
-    try {
-      await navigator.clipboard.writeText(address);
-      this.copied.set(true);
-    } catch {
+    this.copied.set(await copyText(address));
+    if (!this.copied()) {
       this.wrong.set('This browser does not let a page copy: mark the address and copy it.');
     }
   }

@@ -4,10 +4,9 @@ import { readLocal } from '../data/local';
 /** After what the first page needs, ms. */
 const LATER_MS = 4000;
 
-/** Where somebody wants to be told, or the program has an icon of its own, what is due is looked at after a while. */
+/** Where somebody wants to be told, what is due is looked at after a while. */
 export function remindLater(injector: Injector): void {
-  const wanted = readLocal<{ on: boolean }>('reminders')?.on ?? false;
-  if (!wanted && !matchMedia('(display-mode: standalone)').matches) return;
+  if (!readLocal<{ on: boolean }>('reminders')?.on) return;
   setTimeout(() => {
     import('../data/reminders.service').then(
       ({ RemindersService }) => injector.get(RemindersService).start(),

@@ -39,7 +39,7 @@ export class ChooseComponent {
   readonly #chemicals = inject(ChemicalsService);
   readonly #loaded = toSignal(inject(BenchService).bench$);
 
-  /** From the address: one task asked for. */
+  /** From the address: one machine asked for, or one task of it. */
   readonly machine = input<string>();
   readonly task = input<string>();
 
@@ -57,6 +57,16 @@ export class ChooseComponent {
   protected readonly chosen = linkedSignal<ReadonlySet<string>>(() => {
     if (!this.#ready()) return new Set();
     if (this.machine() && this.task()) return new Set([`${this.machine()}/${this.task()}`]);
+    const one = this.machine();
+    if (one) {
+      const state = untracked(() =>
+        this.bench()?.states.find(({ machineId }) => machineId === one),
+      );
+      const due = state?.dues.filter(
+        ({ status, professional }) => status === 'due' && !professional,
+      );
+      return new Set(due?.map(({ task }) => `${one}/${task}`));
+    }
     // What is chosen stays when the bench is read again.
     const visit = untracked(() => this.#loaded()?.value?.visit);
     return new Set(visit?.tasks.map(({ machineId, task }) => `${machineId}/${task}`));
