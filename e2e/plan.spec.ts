@@ -213,8 +213,9 @@ test('no day, no minutes and an absurd way are told beside their fields; what is
   await expect
     .poll(async () => (await demo.api<{ visitMinutes: number }>('household')).visitMinutes)
     .toBe(45);
-  const { visits } = await plan(demo);
-  for (const { day } of visits.slice(1)) {
+  const { visits, start } = await plan(demo);
+  // What cannot wait is on the first day there is.
+  for (const { day } of visits.filter((one) => one.day > later(start, 6))) {
     expect(new Date(`${day}T12:00:00Z`).getUTCDay()).toBe(3);
   }
 });

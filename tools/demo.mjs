@@ -6,4 +6,7 @@ install();
 build();
 const file = process.env.NEEDLECASE_DB ?? join(root, 'data/demo.sqlite');
 run('node', ['server/dist/demo.js', file, ...process.argv.slice(2)]);
-run('node', ['server/dist/main.js'], { NEEDLECASE_DB: file, NEEDLECASE_POST_OFFICE: process.env.NEEDLECASE_POST_OFFICE ?? 'on' });
+run('node', ['server/dist/main.js'], {
+  NEEDLECASE_DB: file,
+  NEEDLECASE_POST_OFFICE: process.env.NEEDLECASE_POST_OFFICE ?? 'on',
+});

@@ -81,8 +81,24 @@ const SHOTS = {
   'bench-dark': { path: '', theme: 'dark' },
   'bench-phone': { path: '', size: PHONE },
   machine: { path: `machine/${idOf('Cellar washer')}` },
-  'machine-dryer': { path: `machine/${idOf('Cellar dryer')}/duct-run` },
-  visit: { path: 'visit' },
+  plan: {
+    path: 'plan',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'See Steady' }).click({ timeout: 30_000 });
+      await page.getByText('Dots: what each').waitFor();
+      await page.waitForTimeout(3000);
+      await page.locator('nc-band .band').focus();
+      for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+    },
+  },
+  'plan-phone': {
+    size: PHONE,
+    path: 'plan',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'See Steady' }).click({ timeout: 30_000 });
+      await page.locator('nc-cloth li button').nth(4).click();
+    },
+  },
   'visit-opening': {
     before: async () => {
       filterRun = await beginRun([

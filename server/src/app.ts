@@ -93,7 +93,16 @@ export interface Setting {
 /** The whole server without its socket. */
 export function makeApp(
   db: Db,
-  { webRoot, log, threads: own, keeping, reach: at = () => ALONE, proxies = 0, mail, office }: Setting = {},
+  {
+    webRoot,
+    log,
+    threads: own,
+    keeping,
+    reach: at = () => ALONE,
+    proxies = 0,
+    mail,
+    office,
+  }: Setting = {},
 ): App {
   const changes = new Changes();
   const store = new Store(db, changes);
@@ -105,7 +114,9 @@ export function makeApp(
   const access = new Access(db, store);
   const reach = () => access.host.in(at());
   const ground = { store, access, changes, reach };
-  const postman = new Postman(store, newsOf(store, plan, reach), mail, (error) => log?.error(error));
+  const postman = new Postman(store, newsOf(store, plan, reach), mail, (error) =>
+    log?.error(error),
+  );
   const routes: Route[] = [
     ...healthRoutes(),
     ...householdRoutes(store),

@@ -143,7 +143,7 @@ export function serveStopPages(app: Express, { store }: Ground, postman: Postman
     express.urlencoded({ extended: false, limit: 2000 }),
     (request, response) => {
       response.set('Cache-Control', 'no-store').type('html');
-      const row = postman.stoppedBy((request.params).stopper);
+      const row = postman.stoppedBy(request.params.stopper);
       if (row) store.write(() => store.mail.remove(row.id));
       response.send(plainPage('Letters', '<p>No more letters go out to this address.</p>'));
     },
