@@ -88,7 +88,7 @@ const SHOTS = {
       await page.getByText('Dots: what each').waitFor();
       await page.waitForTimeout(3000);
       await page.locator('nc-band .band').focus();
-      for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+      for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
     },
   },
   'plan-phone': {

@@ -94,7 +94,8 @@ const said = (one: GaveWay): string =>
     : `${one.rule} ${one.chore} ${one.week}`;
 
 /** So many made-up houses; more in a long sweep. */
-const HOUSES = Number(process.env['PLANS'] ?? 50);
+const { process } = globalThis as { process?: { env: Record<string, string | undefined> } };
+const HOUSES = Number(process?.env['PLANS'] ?? 50);
 
 describe('a plan', () => {
   it.each(seeds(HOUSES))(

@@ -1,7 +1,7 @@
 import { dayOf } from '@needlecase/core';
 import type { Digest } from '@needlecase/core/print/digest';
 import { simpleParser, type ParsedMail } from 'mailparser';
-import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
+import { createServer, type AddressInfo, type Socket } from 'node:net';
 import request from 'supertest';
 import { SMTPServer } from 'smtp-server';
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';

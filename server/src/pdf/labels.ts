@@ -1,5 +1,5 @@
 import type { Machine } from '@needlecase/core';
-import type { Content, TableCell } from 'pdfmake/interfaces.js';
+import type { TableCell } from 'pdfmake/interfaces.js';
 import { PAPER, qr } from './drawings.js';
 import { printer } from './print.js';
 import { PAGE, type Paper } from './wall.js';

@@ -83,4 +83,4 @@ export const toRecipient = ({
   defined({
     ...{ id, address, weekday, sentOn, problem },
     triedAgainAt: nextTryAt === null ? null : new Date(nextTryAt).toISOString(),
-  }) as MailRecipient;
+  });

@@ -214,6 +214,11 @@ export class PlanComponent {
     const saved = ((here.trouble - after.trouble) / (after.work - here.work)) * 60;
     return `The next hour of work a year saves about ${Math.max(1, Math.round(saved))} min of trouble.`;
   });
+  /** Where trouble is likeliest under what holds. */
+  protected readonly mostLikely = computed(() => {
+    const [first] = this.view()?.trouble.most ?? [];
+    return first && !this.look() ? `Most likely to be late: ${first}.` : '';
+  });
   protected readonly school = computed(() => {
     const school = this.view()?.household.school;
     return school ? SCHOOL_TEXTS[school].name : '';
