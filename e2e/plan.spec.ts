@@ -22,6 +22,30 @@ const plan = (house: House) => house.api<Year>('plan');
 const later = (day: string, days: number) =>
   new Date(Date.parse(`${day}T12:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
 
+test('keys that come faster than the page is drawn are all heard', async ({ page, demo }) => {
+  const band = await open(page, demo);
+  const { visits } = await plan(demo);
+  const at = async () => (await chosen(page).getAttribute('id'))!.replace('visit-', '');
+  const from = visits.findIndex(({ id }) => id === visits[0]!.id);
+  // All in one turn: nothing is drawn between them.
+  const press = (keys: [string, boolean][]) =>
+    band.evaluate((element, all) => {
+      for (const [key, shiftKey] of all) {
+        element.dispatchEvent(new KeyboardEvent('keydown', { key, shiftKey, bubbles: true }));
+      }
+    }, keys);
+  await press([['Home', false], ...Array<[string, boolean]>(4).fill(['ArrowRight', false])]);
+  expect(await at()).toBe(visits[from + 4]!.id);
+  const { day } = visits[from + 4]!;
+  await press([
+    ['m', false],
+    ['ArrowRight', true],
+    ['ArrowRight', false],
+    ['ArrowRight', false],
+  ]);
+  expect(await page.getByLabel('To this day').inputValue()).toBe(later(day, 9));
+});
+
 /** The year as it stands, with the band in focus. */
 async function open(page: Page, house: House) {
   await page.goto(`${house.address}plan`);

@@ -19,7 +19,7 @@ const row = (what, figure, budget) => rows.push({ what, figure, budget });
 const ms = (value) => `${value < 10 ? value.toFixed(1) : Math.round(value)} ms`;
 
 try {
-  const { api, dues, trouble, measure, backup } = JSON.parse(
+  const { api, dues, trouble, measure, backup, plan } = JSON.parse(
     execFileSync('node', ['server/dist/benchmark.js', file], { cwd: root, encoding: 'utf8' }),
   );
 
@@ -143,6 +143,12 @@ try {
     row('  the most memory it took beside', `${Math.round(took.memory)} MB`, '');
   }
 
+  row('A year planned: the first plan of the demo household', ms(plan.first), '200 ms');
+  row(
+    '  within so much of the best there can be, after 2 s',
+    `${(100 * plan.within).toFixed(1)} %`,
+    '3 %',
+  );
   row('Vent run solved', ms(measure.vent), '1 ms');
   row('Drum model, a load', ms(measure.drum), '3 ms');
 

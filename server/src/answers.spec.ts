@@ -2,6 +2,8 @@ import { dayOf, INSTRUMENTS, type CaseNews, type Machine } from '@needlecase/cor
 import Ajv from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import { randomUUID } from 'node:crypto';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -75,16 +77,13 @@ const news = (): CaseNews => ({
   ],
 });
 
+const calendarOf = (name: string) =>
+  [
+    ...['BEGIN:VCALENDAR', 'VERSION:2.0', `X-WR-CALNAME:${name}`, 'BEGIN:VEVENT', 'UID:1'],
+    ...['DTSTART;VALUE=DATE:20270306', 'END:VEVENT', 'END:VCALENDAR'],
+  ].join('\r\n');
 const readIn = (name: string) =>
-  api
-    .post('/api/v1/busy')
-    .set('Content-Type', 'text/calendar')
-    .send(
-      [
-        ...['BEGIN:VCALENDAR', 'VERSION:2.0', `X-WR-CALNAME:${name}`, 'BEGIN:VEVENT', 'UID:1'],
-        ...['DTSTART;VALUE=DATE:20270306', 'END:VEVENT', 'END:VCALENDAR'],
-      ].join('\r\n'),
-    );
+  api.post('/api/v1/busy').set('Content-Type', 'text/calendar').send(calendarOf(name));
 
 /** A mail server that is not there. */
 const MAIL = { host: '127.0.0.1', port: 1, secure: false, from: 'needlecase@house.invalid' };
@@ -144,6 +143,14 @@ const ASKED: Record<string, Asked> = {
   },
   'get /api/v1/busy': () => get('busy'),
   'post /api/v1/busy': () => readIn('Work'),
+  'post /api/v1/busy/address': async () => {
+    const there = createServer((_request, response) => response.end(calendarOf('Far')));
+    await new Promise<void>((done) => there.listen(0, '127.0.0.1', () => done()));
+    const { port } = there.address() as AddressInfo;
+    const answer = await post('busy/address', { address: `http://127.0.0.1:${port}/` });
+    there.close();
+    return answer;
+  },
   'delete /api/v1/busy/{id}': async () =>
     api.delete(`/api/v1/busy/${(await readIn('Other')).body.id}`),
   'get /api/v1/absences': () => get('absences'),

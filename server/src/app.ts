@@ -53,6 +53,7 @@ import { Postman } from './mail/postman.js';
 import { newsOf } from './work/news.js';
 import { Store } from './store/store.js';
 import { MachineDays } from './work/machine-days.js';
+import { BusyDays } from './work/busy.js';
 import { PlanAnswer } from './work/plan-answer.js';
 import { Planner } from './work/planner.js';
 import { sameThread, type Threads } from './threads/threads.js';
@@ -67,6 +68,7 @@ export interface App {
   days: MachineDays;
   access: Access;
   postman: Postman;
+  busy: BusyDays;
   /** Every address of the API. */
   routes: readonly Route[];
 }
@@ -110,6 +112,7 @@ export function makeApp(
   const days = new MachineDays(store);
   const planner = new Planner(store, threads);
   const plan = new PlanAnswer(store, planner);
+  const busy = new BusyDays(store, plan);
   const backups = new BackupKeeper(store, threads, keeping);
   const access = new Access(db, store);
   const reach = () => access.host.in(at());
@@ -122,7 +125,7 @@ export function makeApp(
     ...householdRoutes(store),
     ...benchRoutes(store, threads, days),
     ...planRoutes(store, planner, plan),
-    ...calendarRoutes(ground, plan),
+    ...calendarRoutes(ground, plan, busy),
     ...printRoutes(ground, threads, plan),
     ...mailRoutes(ground, postman, office),
     ...absenceRoutes(store),
@@ -187,7 +190,7 @@ export function makeApp(
   app.use('/api', notDone(routes));
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(problems);
-  return { express: app, store, changes, backups, days, access, postman, routes };
+  return { express: app, store, changes, backups, days, access, postman, busy, routes };
 }
 
 /** A server that nobody but this computer reaches. */

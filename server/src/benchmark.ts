@@ -30,9 +30,13 @@ import {
   type Household,
   type MachineDraft,
 } from '@needlecase/core';
+import { houseProblem } from '@needlecase/core/plan/house-problem';
+import { solve } from '@needlecase/core/plan/solve';
 import { makeApp } from './app.js';
 import { lookAtBackup, putBack } from './backup/restore.js';
 import { writeBackup } from './backup/write.js';
+import { fillDemo } from './work/demo.js';
+import { houseOf } from './work/household.js';
 import { openDatabase } from './db/open.js';
 import { Store } from './store/store.js';
 import { photo } from './testing/pictures.js';
@@ -289,6 +293,22 @@ const VENT: VentRun = {
 };
 const LOAD = { dry: 3.83, moisture: 0.575, target: 0.04, heater: 5400, room: 24, humidity: 0.5 };
 
+/** Time for a year of the demo household to be planned, and how near the best it is known to be after two seconds. */
+async function planTimes() {
+  const { store } = makeApp(openDatabase(':memory:'));
+  store.write(() => fillDemo(store, dayOf(Date.now(), HOUSE.zone)));
+  const house = houseOf(store);
+  const problem = houseProblem(house, { weekdays: [6, 7] });
+  const first = await median(5, () => solve(problem, { rounds: 1 }).next());
+  const begun = performance.now();
+  let within = Infinity;
+  for (const { cost, bound } of solve(problem, { rounds: 10_000 })) {
+    within = cost / bound - 1;
+    if (performance.now() - begun > 2000) break;
+  }
+  return { first, within };
+}
+
 const file = process.argv[2];
 if (!file) throw new Error('Name a file to make.');
 dueTimes(20);
@@ -304,4 +324,5 @@ const measure = {
 makeBig(`${file}.big`);
 const api = await apiTimes(file, 60_000);
 const backup = [await backupTimes(file, 50, 50), await backupTimes(file, 500, 450)];
-console.log(JSON.stringify({ api, dues, trouble, measure, backup }));
+const plan = await planTimes();
+console.log(JSON.stringify({ api, dues, trouble, measure, backup, plan }));

@@ -18,6 +18,8 @@ const LONGEST_END_MS = 4000;
 const MOST_WARMING_MS = 250;
 /** How often it is looked whether a letter is to go out. */
 const LETTERS_MS = 60_000;
+/** How often it is looked whether a calendar is to be read again. */
+const CALENDARS_MS = 3_600_000;
 
 interface Begun extends ReturnType<typeof serveDatabase> {
   settings: Settings;
@@ -35,7 +37,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   let reach: Reach = { port: settings.port, open, ...(origin ? { origin } : {}) };
   const standIn = settings.postOffice ? await standingIn() : undefined;
   const mail = settings.mail ?? standIn?.server;
-  const { express, store, changes, backups, days, access, postman } = makeApp(db, {
+  const { express, store, changes, backups, days, access, postman, busy } = makeApp(db, {
     webRoot,
     ...(mail ? { mail } : {}),
     ...(standIn ? { office: standIn.office } : {}),
@@ -79,6 +81,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   held.at(address);
   backups.start();
   const letters = setInterval(() => void postman.round(), LETTERS_MS);
+  const calendars = setInterval(() => void busy.refresh(), CALENDARS_MS);
   console.log(`Needlecase is at ${address}`);
   if (open || origin) await tellTheHouse(store, access, reach, process.argv.includes('--code'));
 
@@ -86,6 +89,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     changes.close();
     backups.stop();
     clearInterval(letters);
+    clearInterval(calendars);
     standIn?.office.close();
     silence?.();
     secure?.close();

@@ -183,3 +183,10 @@ export const PrintQuery = closed(
   'PrintQuery',
 );
 export type PrintQuery = Static<typeof PrintQuery>;
+
+/** Where a calendar is read, each day again. */
+export const BusyAddress = closed(
+  { address: Type.String({ minLength: 8, maxLength: 2000 }) },
+  'BusyAddress',
+);
+export type BusyAddress = Static<typeof BusyAddress>;

@@ -31,6 +31,7 @@ import {
 import { instant } from './instants.js';
 import {
   AbsenceDraft,
+  BusyAddress,
   FeedDraft,
   PlannedChange,
   PlanPrefs,
@@ -693,6 +694,7 @@ export const DRAFTS = {
   CaseNews,
   VentRunDraft,
   AbsenceDraft,
+  BusyAddress,
   FeedDraft,
   MailRecipientDraft,
   MailServerDraft,

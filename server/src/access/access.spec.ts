@@ -81,6 +81,7 @@ HK get /api/v1/shares
 K post /api/v1/setup
 K put /api/v1/household
 K put /api/v1/plan/rhythms
+K post /api/v1/busy/address
 K get /api/v1/mail
 K put /api/v1/mail/server
 K delete /api/v1/mail/server

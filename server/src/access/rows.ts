@@ -155,6 +155,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'post /api/v1/setup': keeper,
   'put /api/v1/household': keeper,
   'put /api/v1/plan/rhythms': keeper,
+  'post /api/v1/busy/address': keeper,
   'get /api/v1/mail': keeper,
   'put /api/v1/mail/server': keeper,
   'delete /api/v1/mail/server': keeper,

@@ -1,8 +1,10 @@
 import { dayOf, plusDays } from '@needlecase/core';
 import type { PlannedVisitView, PlanView } from '@needlecase/core/views/plan';
 import ICAL from 'ical.js';
+import { createServer, type Server, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import request from 'supertest';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { HOUSEHOLD } from '../../../demo/household.js';
 import { makeApp, type App } from '../app.js';
 import { openDatabase } from '../db/open.js';
@@ -266,5 +268,66 @@ describe('a calendar that is read in', () => {
       { name: 'Rowing', days: [visit.day], version: 2 },
     ]);
     expect((await plan()).visits.some(({ day }) => day === visit.day)).toBe(false);
+  });
+
+  describe('from an address', () => {
+    let server: Server;
+    let address: string;
+    let answer: (response: ServerResponse) => void;
+    beforeAll(async () => {
+      server = createServer((_request, response) => answer(response));
+      await new Promise<void>((done) => server.listen(0, '127.0.0.1', () => done()));
+      address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/mine.ics`;
+    });
+    afterAll(() => server.close());
+    const read = (from: string) => api.post('/api/v1/busy/address').send({ address: from });
+    const gives = (day: string) =>
+      (answer = (response) =>
+        response.end(
+          calendar(
+            'X-WR-CALNAME:School',
+            'BEGIN:VEVENT',
+            'UID:3',
+            `DTSTART;VALUE=DATE:${day}`,
+            'END:VEVENT',
+          ),
+        ));
+
+    it('is read, and again on another day; the address is told to nobody', async () => {
+      gives('20270306');
+      const { body, text } = await read(address).expect(201);
+      expect(body.days).toEqual(['2027-03-06']);
+      expect(text).not.toContain('mine.ics');
+      expect((await api.get('/api/v1/busy')).text).not.toContain('mine.ics');
+      gives('20270313');
+      await app.busy.refresh();
+      expect(app.store.busy.get(body.id)!.days).toEqual(['2027-03-06']);
+      app.store.write(() =>
+        app.store.busy.keep({ name: 'School', days: body.days, readOn: '2026-01-01' }),
+      );
+      await app.busy.refresh();
+      expect(app.store.busy.get(body.id)!.days).toEqual(['2027-03-13']);
+      // Where nobody answers any more, what was read stays.
+      answer = (response) => response.writeHead(500).end();
+      app.store.write(() =>
+        app.store.busy.keep({ name: 'School', days: ['2027-03-13'], readOn: '2026-01-01' }),
+      );
+      await app.busy.refresh();
+      expect(app.store.busy.get(body.id)!.days).toEqual(['2027-03-13']);
+    });
+
+    it.each<[string, string | undefined, (response: ServerResponse) => void]>([
+      ['is none', 'ftp://house.test/x.ics', () => undefined],
+      ['is of nobody', 'http://127.0.0.1:1/x.ics', () => undefined],
+      ['asks to sign in', undefined, (response) => response.writeHead(401).end()],
+      ['gives a page', undefined, (response) => response.end('<html>sign in</html>')],
+      ['gives 3 MB', undefined, (response) => response.end('X'.repeat(3_000_000))],
+    ])('that %s is refused beside its field', async (_what, from, how) => {
+      answer = how;
+      const before = app.store.busy.list();
+      const { body } = await read(from ?? address).expect(422);
+      expect(body.errors[0].field).toBe('address');
+      expect(app.store.busy.list()).toEqual(before);
+    });
   });
 });

@@ -1,23 +1,32 @@
-import { BusyCalendar, Feed, type FeedDraft } from '@needlecase/core/model/planned';
-import { calendarOf as weeksIn } from '@needlecase/core/plan/ahead';
+import {
+  BusyCalendar,
+  Feed,
+  type BusyAddress,
+  type FeedDraft,
+} from '@needlecase/core/model/planned';
 import { check } from '@needlecase/core';
 import { DRAFTS } from '@needlecase/core/model/schemas';
 import Type from 'typebox';
 import { personOf, type Caller } from '../access/caller.js';
 import { byWhom, type Ground } from '../access/ground.js';
 import { houseOrigin } from '../access/reach.js';
-import { busyDays, NoCalendar } from '../calendar/read.js';
+import { NoCalendar } from '../calendar/read.js';
 import { calendarOf } from '../calendar/serve.js';
 import { invalid, notFound } from '../http/problem.js';
 import { fileRoute, longRoute, type Route } from '../http/route.js';
 import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf } from '../work/household.js';
+import type { BusyDays } from '../work/busy.js';
 import type { PlanAnswer } from '../work/plan-answer.js';
 
 const NO_REMINDERS = { evening: false, begins: false };
 
 /** Calendars: addresses at which programs read the visits, single visits as files, and others' calendars read in. */
-export function calendarRoutes({ store, access, reach }: Ground, plan: PlanAnswer): Route[] {
+export function calendarRoutes(
+  { store, access, reach }: Ground,
+  plan: PlanAnswer,
+  busy: BusyDays,
+): Route[] {
   const told = () => store.changed({ topic: 'plan' });
   const isTheirs = (caller: Caller, personId: string | null): boolean =>
     personId === null || personOf(caller)?.id === personId || roleOf(caller) === 'keeper';
@@ -100,24 +109,23 @@ export function calendarRoutes({ store, access, reach }: Ground, plan: PlanAnswe
       summary: 'Read a calendar in: on days that it takes no visit is planned',
       takes: 'text/calendar',
       answers: BusyCalendar,
-      handle: ({ body }) => {
-        const { zone } = householdOf(store);
-        const problem = plan.problem();
-        const { start } = problem;
-        const { end } = weeksIn(problem);
+      handle: async ({ body }) => {
+        householdOf(store);
         // A long route is handed the request itself; its text was read before, up to a limit.
         const text = String((body as { body: unknown }).body);
-        const days = readIn(() => busyDays(text, start, end, zone));
-        const name = /^X-WR-CALNAME:(.+)$/m.exec(text)?.[1]?.trim().slice(0, 80) ?? 'A calendar';
-        return store.write(() => {
-          const before = store.busy.list();
-          if (!before.some((one) => one.name === name)) {
-            mustHaveRoom(before.length, MOST.busy, 'calendars');
-          }
-          const kept = store.busy.keep({ name, days, readOn: start });
-          told();
-          return { status: 201, body: kept };
-        });
+        return { status: 201, body: await readIn('calendar', () => busy.take(text)) };
+      },
+    }),
+    longRoute({
+      method: 'post',
+      path: '/api/v1/busy/address',
+      summary: 'Read a calendar in from its address, and again each day',
+      reads: { schema: DRAFTS.BusyAddress, check: (body) => check('BusyAddress', body) },
+      answers: BusyCalendar,
+      handle: async ({ body }) => {
+        householdOf(store);
+        const { address } = body as BusyAddress;
+        return { status: 201, body: await readIn('address', () => busy.takeFrom(address)) };
       },
     }),
     longRoute({
@@ -139,11 +147,11 @@ export function calendarRoutes({ store, access, reach }: Ground, plan: PlanAnswe
 
 const roleOf = (caller: Caller): string | undefined => ('role' in caller ? caller.role : undefined);
 
-function readIn<T>(read: () => T): T {
+async function readIn<T>(field: string, read: () => T | Promise<T>): Promise<T> {
   try {
-    return read();
+    return await read();
   } catch (error) {
     if (!(error instanceof NoCalendar)) throw error;
-    throw invalid([{ field: 'calendar', message: error.message }]);
+    throw invalid([{ field, message: error.message }]);
   }
 }

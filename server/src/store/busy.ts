@@ -2,7 +2,10 @@ import { asc, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { BusyCalendar } from '@needlecase/core/model/planned';
 import type { Db } from '../db/open.js';
-import { busyCalendars } from '../db/tables.js';
+import { busyCalendars, facts } from '../db/tables.js';
+
+/** Under this the address of a calendar is kept, which may be a secret: it is in no backup. */
+const factOf = (id: string): string => `busy-address ${id}`;
 
 /** Calendars that were read in: the days on which nobody can. */
 export class BusyStore {
@@ -35,7 +38,30 @@ export class BusyStore {
     return this.get(id)!;
   }
 
+  /** Where a calendar is read again; nowhere where none is named. */
+  from(id: string, address: string | undefined): void {
+    this.db
+      .delete(facts)
+      .where(eq(facts.name, factOf(id)))
+      .run();
+    if (address !== undefined) {
+      this.db
+        .insert(facts)
+        .values({ name: factOf(id), value: address })
+        .run();
+    }
+  }
+
+  addressOf(id: string): string | undefined {
+    return this.db
+      .select()
+      .from(facts)
+      .where(eq(facts.name, factOf(id)))
+      .get()?.value;
+  }
+
   remove(id: string): void {
+    this.from(id, undefined);
     this.db.delete(busyCalendars).where(eq(busyCalendars.id, id)).run();
   }
 }

@@ -88,6 +88,11 @@ export class PlanService {
     return this.#api.send<BusyCalendar>('POST', 'busy', calendar, { patience: LONG_MS });
   }
 
+  /** Reads one in from its address, and the server again each day. */
+  readFrom(address: string): Observable<BusyCalendar> {
+    return this.#api.send<BusyCalendar>('POST', 'busy/address', { address }, { patience: LONG_MS });
+  }
+
   letGo({ id }: BusyCalendar): Observable<BusyCalendar> {
     return this.#api.send<BusyCalendar>('DELETE', `busy/${id}`, undefined);
   }

@@ -10,6 +10,7 @@ import {
   input,
   output,
   signal,
+  type Signal,
 } from '@angular/core';
 import { plusDays, type Day } from '@needlecase/core';
 import { BandScale, roomy } from './band-geometry';
@@ -41,8 +42,11 @@ export class BandComponent {
   readonly start = input.required<Day>();
   readonly end = input.required<Day>();
   readonly away = input.required<readonly { from: Day; to: Day }[]>();
-  readonly chosen = input<string>();
-  readonly moving = input<Moving>();
+  /** As it is now, also between two keys that come faster than the page is drawn. */
+  readonly chosenNow = input.required<Signal<string | undefined>>();
+  readonly movingNow = input.required<Signal<Moving | undefined>>();
+  protected readonly chosen = computed(() => this.chosenNow()());
+  protected readonly moving = computed(() => this.movingNow()());
   /** Visits may be taken up. */
   readonly movable = input(true);
 

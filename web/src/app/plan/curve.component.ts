@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  output,
+  type Signal,
+} from '@angular/core';
 import { scaleLinear } from 'd3-scale';
 import { curveMonotoneX, line } from 'd3-shape';
 import { sayHours } from './shown';
@@ -79,8 +86,9 @@ export class CurveComponent {
   /** Falling, from the fewest hours. */
   readonly points = input.required<readonly HoursPoint[]>();
   readonly others = input.required<readonly (HoursPoint & { name: string })[]>();
-  /** Which of the points is looked at. */
-  readonly at = input.required<number>();
+  /** Which of the points is looked at, as it is now: keys come faster than the page is drawn. */
+  readonly atNow = input.required<Signal<number>>();
+  protected readonly at = computed(() => this.atNow()());
   readonly choose = output<number>();
 
   protected readonly wide = WIDE;

@@ -2,10 +2,12 @@ import { ChangeDetectionStrategy, Component, inject, input, output, signal } fro
 import { sayDay, type FieldProblem } from '@needlecase/core';
 import type { BusyCalendar, Feed } from '@needlecase/core/model/planned';
 import type { PlanView } from '@needlecase/core/views/plan';
+import type { Observable } from 'rxjs';
 import { wordsOf, type ApiProblem } from '../data/api.service';
 import { copyText } from '../data/platform';
 import { PlanService } from '../data/plan.service';
 import { fieldsOf } from '../shared/form-of';
+import { KeeperDirective } from '../shared/keeper.directive';
 import { RemindersComponent } from './reminders.component';
 
 /** A calendar file larger than this is not sent. Bytes; the server says the same. */
@@ -14,7 +16,7 @@ const MOST_BYTES = 2_000_000;
 /** How the visits reach people where they look: in their calendars, and on paper. */
 @Component({
   selector: 'nc-told',
-  imports: [RemindersComponent],
+  imports: [KeeperDirective, RemindersComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './told.component.html',
   styleUrl: './told.component.scss',
@@ -103,9 +105,18 @@ export class ToldComponent {
       this.wrong.set('This file is larger than a calendar of a person: nothing was read.');
       return;
     }
+    this.#take(this.#service.readIn(file));
+  }
+
+  protected readFrom(event: Event): void {
+    const address = fieldsOf(event)('address');
+    if (address) this.#take(this.#service.readFrom(address));
+  }
+
+  #take(reading: Observable<BusyCalendar>): void {
     this.busy.set(true);
     this.wrong.set('');
-    this.#service.readIn(file).subscribe({
+    reading.subscribe({
       next: () => {
         this.busy.set(false);
         this.#readCalendars();

@@ -8,6 +8,7 @@ import {
   input,
   output,
   signal,
+  type Signal,
   untracked,
   viewChild,
   type WritableSignal,
@@ -31,7 +32,9 @@ import { StitchComponent } from './stitch.component';
 })
 export class VisitCardComponent {
   readonly visit = input.required<ShownVisit>();
-  readonly moving = input<Moving>();
+  /** As it is now, also between two taps that come faster than the page is drawn. */
+  readonly movingNow = input.required<Signal<Moving | undefined>>();
+  protected readonly moving = computed(() => this.movingNow()());
   readonly effect = input<Effect>();
   readonly people = input<readonly string[]>([]);
   readonly today = input.required<Day>();
