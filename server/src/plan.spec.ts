@@ -66,7 +66,9 @@ describe('the year of Kiln Lane House', () => {
       const right = hull.findIndex(({ work }) => work > dot.work);
       const [a, b] = [hull[right - 1], hull[right]];
       const line =
-        a && b ? a.trouble + ((dot.work - a.work) / (b.work - a.work)) * (b.trouble - a.trouble) : 0;
+        a && b
+          ? a.trouble + ((dot.work - a.work) / (b.work - a.work)) * (b.trouble - a.trouble)
+          : 0;
       expect(below.length > 0 || dot.trouble >= line - 1e-6).toBe(true);
     }
     // Where work and trouble together take the fewest hours, far fewer are asked than by the rhythm that holds.
