@@ -97,7 +97,7 @@ describe('the year ahead', () => {
 
   it('tells a visit whose work was done as done, and plans the next', async () => {
     const before = await plan();
-    const visit = open(before).find(({ tasks }) => tasks.length === 1)!;
+    const visit = open(before).find(({ tasks, held }) => tasks.length === 1 && !held)!;
     const { machineId, task } = visit.tasks[0]!;
     const { id } = await post<{ id: string }>('runs', { tasks: [{ machineId, task }] });
     const run = app.store.visits.get(id)!;
@@ -112,11 +112,14 @@ describe('the year ahead', () => {
       });
     await post(`runs/${id}/finish`, {});
     const after = await plan();
-    const same = after.visits.find((one) => one.id === visit.id);
-    if (same) {
-      expect(same.done).toBe(true);
-      expect(same.version).toBeGreaterThan(visit.version);
-    }
+    const same = after.visits.find((one) => one.id === visit.id)!;
+    expect(same.done).toBe(true);
+    expect(same.version).toBeGreaterThan(visit.version);
+    const next = open(after).find(({ tasks }) =>
+      tasks.some((one) => one.machineId === machineId && one.task === task),
+    );
+    expect(next!.id).not.toBe(visit.id);
+    expect(next!.day > visit.day).toBe(true);
   });
 });
 

@@ -89,13 +89,10 @@ import { sayLong, sayShort } from './shown';
     }
   `,
   styles: `
+    @use 'mixins' as *;
+
     :host {
-      background: var(--face);
-      border: 2px dashed var(--seam);
-      border-radius: 16px;
-      display: block;
-      margin-bottom: 1rem;
-      padding: 0.8rem 1.1rem;
+      @include panel;
     }
     h2 {
       font-size: 1.3rem;

@@ -15,8 +15,9 @@ import {
 import { plusDays, type Day } from '@needlecase/core';
 import { BandScale, roomy } from './band-geometry';
 import type { Moving } from './moving';
+import { PairComponent } from './pair.component';
 import { isSafety, maySlip, sayDate, sayLong, sayShort, threadsOf, type ShownVisit } from './shown';
-import { stitchLength, StitchComponent } from './stitch.component';
+import { stitchLength } from './stitch.component';
 
 const NAMES = 92;
 const TOP = 26;
@@ -31,7 +32,7 @@ const LETTER = 6.7;
  */
 @Component({
   selector: 'nc-band',
-  imports: [CdkDrag, StitchComponent],
+  imports: [CdkDrag, PairComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './band.component.html',
   styleUrl: './band.component.scss',

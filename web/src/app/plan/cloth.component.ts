@@ -9,7 +9,8 @@ import {
   threadsOf,
   type ShownVisit,
 } from './shown';
-import { stitchLength, StitchComponent } from './stitch.component';
+import { PairComponent } from './pair.component';
+import { stitchLength } from './stitch.component';
 
 const ROW = 58;
 const EMPTY_WEEK = 13;
@@ -23,7 +24,7 @@ const A_MINUTE = 0.42;
 /** The year as a cloth that hangs down, for a phone: what is on it stands beside it in words. */
 @Component({
   selector: 'nc-cloth',
-  imports: [StitchComponent],
+  imports: [PairComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="cloth" [style.height.px]="height()">
@@ -83,30 +84,15 @@ const A_MINUTE = 0.42;
               [attr.transform]="'translate(' + row.x + ',' + (row.at + 26) + ')'"
               [class.ghost]="row.aside"
             >
-              @if (row.water) {
-                <g
-                  nc-stitch
-                  line="water"
-                  [across]="true"
-                  [width]="4.4"
-                  [attr.transform]="row.air ? 'translate(0,-6)' : null"
-                  [length]="row.water"
-                  [slips]="row.slips"
-                  [knot]="row.knot && !row.air"
-                />
-              }
-              @if (row.air) {
-                <g
-                  nc-stitch
-                  line="air"
-                  [across]="true"
-                  [width]="4.4"
-                  [attr.transform]="row.water ? 'translate(0,6)' : null"
-                  [length]="row.air"
-                  [slips]="row.slips"
-                  [knot]="row.knot"
-                />
-              }
+              <g
+                nc-pair
+                [across]="true"
+                [width]="4.4"
+                [water]="row.water"
+                [air]="row.air"
+                [knot]="row.knot"
+                [slips]="row.slips"
+              />
             </g>
           }
         }

@@ -111,13 +111,10 @@ const DEAREST = [6, 7, 2, 4, 1, 3, 5];
     </form>
   `,
   styles: `
+    @use 'mixins' as *;
+
     :host {
-      background: var(--face);
-      border: 2px dashed var(--seam);
-      border-radius: 16px;
-      display: block;
-      margin-bottom: 1rem;
-      padding: 0.8rem 1.1rem;
+      @include panel;
     }
     h2 {
       font-size: 1.3rem;
