@@ -36,6 +36,7 @@ export interface HoursPoint {
       tabindex="0"
       aria-label="Hours a year, against hours that trouble is expected to cost"
       aria-orientation="horizontal"
+      [attr.aria-busy]="!whole()"
       [attr.aria-valuemin]="0"
       [attr.aria-valuemax]="points().length - 1"
       [attr.aria-valuenow]="at()"
@@ -89,6 +90,8 @@ export class CurveComponent {
   /** Which of the points is looked at, as it is now: keys come faster than the page is drawn. */
   readonly atNow = input.required<Signal<number>>();
   protected readonly at = computed(() => this.atNow()());
+  /** No more points come. */
+  readonly whole = input(true);
   readonly choose = output<number>();
 
   protected readonly wide = WIDE;

@@ -16,7 +16,17 @@ import { calendarOf, type AheadProblem } from '@needlecase/core/plan/ahead';
 import { lateBy, type Standing } from '@needlecase/core/plan/standing';
 import { rhythmsOf } from '@needlecase/core/plan/taking';
 import type { PlanView } from '@needlecase/core/views/plan';
-import { catchError, combineLatest, debounceTime, filter, map, of, switchMap } from 'rxjs';
+import {
+  catchError,
+  combineLatest,
+  debounceTime,
+  endWith,
+  filter,
+  map,
+  of,
+  scan,
+  switchMap,
+} from 'rxjs';
 import { wordsOf, type ApiProblem } from '../data/api.service';
 import { PlanService } from '../data/plan.service';
 import { RoleService } from '../data/role.service';
@@ -25,6 +35,7 @@ import { ToastsService } from '../data/toasts.service';
 import { VisitsService } from '../data/visits.service';
 import { KeeperDirective } from '../shared/keeper.directive';
 import { matches } from '../shared/matches';
+import type { CurveMade } from '../workers/plan.worker';
 import { PlannerService } from '../workers/planner.service';
 import { AwayComponent } from './away.component';
 import { BandComponent } from './band.component';
@@ -41,6 +52,13 @@ import { WishesComponent } from './wishes.component';
 
 /** The page waits for the hand to rest before a move is reckoned, ms. */
 const REST_MS = 120;
+
+/** The curve so far. */
+interface Reckoned {
+  curve: CurveMade;
+  free: AheadProblem;
+  whole: boolean;
+}
 
 /** The year ahead as visits: on a band of cloth, one opened, and what the year asks. */
 @Component({
@@ -103,14 +121,27 @@ export class PlanComponent {
         switchMap(({ free, others }) =>
           this.#planner
             .curve({ do: 'curve', problem: free, now: view, others })
-            .pipe(map((curve) => ({ curve, free }))),
+            .pipe(map((curve) => ({ curve, free, whole: false }))),
         ),
-        catchError(() => of(undefined)),
+        endWith('whole' as const),
+        catchError(() => of('failed' as const)),
       ),
     ),
+    scan<Reckoned | 'whole' | 'failed', Reckoned | 'failed' | undefined>(
+      (before, next) =>
+        next !== 'whole' ? next : typeof before === 'object' ? { ...before, whole: true } : before,
+      undefined,
+    ),
   );
-  readonly #atWill = toSignal(this.#atWill$);
+  readonly #reckoned = toSignal(this.#atWill$);
+  readonly #atWill = computed(() => {
+    const reckoned = this.#reckoned();
+    return reckoned === 'failed' ? undefined : reckoned;
+  });
+  protected readonly failed = computed(() => this.#reckoned() === 'failed');
   protected readonly curve = computed(() => this.#atWill()?.curve);
+  /** Every point is there that is looked for. */
+  protected readonly whole = computed(() => this.#atWill()?.whole ?? false);
   protected readonly dots = computed(() => {
     const curve = this.curve();
     if (!curve) return [];
@@ -118,7 +149,7 @@ export class PlanComponent {
   });
 
   /** Another year than the one that stands, looked at: a point of the curve, or a what-if. */
-  readonly #asked = signal<{ at: number } | Looked | 'mine' | undefined>(undefined);
+  readonly #asked = signal<{ work: number } | Looked | 'mine' | undefined>(undefined);
   /** Nobody has said yet how many hours a year may be: then the proposal is shown. */
   protected readonly undecided = computed(() => {
     const view = this.view();
@@ -129,7 +160,13 @@ export class PlanComponent {
     const curve = this.curve();
     if (asked === 'mine') return undefined;
     if (asked && 'year' in asked) return asked;
-    const at = asked?.at ?? (this.undecided() && curve ? curve.balance : undefined);
+    // By its hours: while points come in between, the one that was chosen stays.
+    const at =
+      asked && curve
+        ? nearestTo(asked.work, curve)
+        : this.undecided() && curve
+          ? curve.balance
+          : undefined;
     const point = at === undefined ? undefined : curve?.hull[Math.min(at, curve.hull.length - 1)];
     if (at === undefined || !curve || !point) return undefined;
     const here = Math.min(at, curve.hull.length - 1);
@@ -348,7 +385,10 @@ export class PlanComponent {
 
   protected lookAt(what: { at: number } | Looked | 'mine'): void {
     this.moving.set(undefined);
-    this.#asked.set(what);
+    const point =
+      typeof what === 'object' && 'at' in what ? this.curve()?.hull[what.at] : undefined;
+    if (point) this.#asked.set({ work: point.work });
+    else if (what === 'mine' || 'year' in what) this.#asked.set(what);
   }
 
   /** The plan that is looked at is the one to keep to, or the rhythms are. */
@@ -420,3 +460,9 @@ function closedOn(problem: AheadProblem, day: string): { closed?: string } {
   }
   return calendar.isOpen(day) ? {} : { closed: 'none of the days on which you usually can' };
 }
+
+/** Which point of the curve asks for so many minutes of work, or nearly. */
+const nearestTo = (minutes: number, { hull }: CurveMade): number =>
+  [...hull.keys()].reduce((a, b) =>
+    Math.abs(hull[b]!.work - minutes) < Math.abs(hull[a]!.work - minutes) ? b : a,
+  );

@@ -57,6 +57,8 @@ export class VisitCardComponent {
 
   protected readonly leaving = signal(false);
   protected readonly giving = signal(false);
+  /** Who and when, as it was when somebody began to type: what another tab changes does not type over it. */
+  protected readonly atFirst = signal<{ who: string; day: Day }>({ who: '', day: '' });
   protected readonly parting = signal(false);
   protected readonly more = signal(false);
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
@@ -100,6 +102,8 @@ export class VisitCardComponent {
 
   /** Shows more, and goes to the first of it. */
   protected show(what: WritableSignal<boolean>): void {
+    const { who = '', day } = this.visit();
+    this.atFirst.set({ who, day });
     what.set(true);
     setTimeout(() => this.#host.querySelector<HTMLElement>('[data-first]')?.focus());
   }

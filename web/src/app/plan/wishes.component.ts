@@ -55,7 +55,7 @@ const DEAREST = [6, 7, 2, 4, 1, 3, 5];
           name="minutes"
           class="form-control"
           inputmode="numeric"
-          [value]="household().visitMinutes ?? usual.minutes"
+          [value]="opened().visitMinutes ?? usual.minutes"
         />
         @if (problemIn('visitMinutes'); as message) {
           <span class="field-problem" role="alert">{{ message }}</span>
@@ -173,7 +173,10 @@ export class WishesComponent {
   protected readonly problems = signal<readonly FieldProblem[]>([]);
   readonly #added = signal(0);
 
-  protected readonly prefs = computed((): PlanPrefs => this.household().plan ?? {});
+  #first: Household | undefined;
+  /** As it was when this was opened: what another tab changes neither types over it, nor is lost by it. */
+  protected readonly opened = computed(() => (this.#first ??= this.household()));
+  protected readonly prefs = computed((): PlanPrefs => this.opened().plan ?? {});
   protected readonly days = computed(() => new Set(this.prefs().weekdays ?? USUAL.weekdays));
   protected readonly people = computed((): NonNullable<PlanPrefs['people']> => {
     const known = [...(this.prefs().people ?? [])];
@@ -213,21 +216,19 @@ export class WishesComponent {
     this.busy.set(true);
     this.wrong.set('');
     this.problems.set([]);
-    this.#service
-      .change(this.household(), { visitMinutes: Number(of('minutes')), plan })
-      .subscribe({
-        next: () => {
-          this.busy.set(false);
-          this.#added.set(0);
-          this.kept.emit();
-        },
-        error: (problem: ApiProblem) => {
-          this.busy.set(false);
-          this.problems.set(problem.errors);
-          const beside = ['plan.weekdays', 'visitMinutes', 'plan.way'];
-          if (!problem.errors.some(({ field }) => beside.includes(field)))
-            this.wrong.set(wordsOf(problem));
-        },
-      });
+    this.#service.change(this.opened(), { visitMinutes: Number(of('minutes')), plan }).subscribe({
+      next: () => {
+        this.busy.set(false);
+        this.#added.set(0);
+        this.kept.emit();
+      },
+      error: (problem: ApiProblem) => {
+        this.busy.set(false);
+        this.problems.set(problem.errors);
+        const beside = ['plan.weekdays', 'visitMinutes', 'plan.way'];
+        if (!problem.errors.some(({ field }) => beside.includes(field)))
+          this.wrong.set(wordsOf(problem));
+      },
+    });
   }
 }
