@@ -140,3 +140,27 @@ export function lateBy(problem: AheadProblem, plan: Plan, chore: number, week: n
 /** What gave way, without what was laid down by hand. */
 export const beyondHand = (gaveWay: readonly GaveWay[], byHand: Plan): GaveWay[] =>
   gaveWay.filter((one) => one.rule === 'minutes' || !byHand[one.chore]!.includes(one.week));
+
+/**
+ * How late a chore comes at the most from a week on, when it is moved from there.
+ * @param plan without the time that is moved
+ * @param chore its index
+ * @param old the week that it is moved from
+ * @param week the one that it is moved to
+ * @returns the number of weeks; 0 where all of it is in time
+ */
+export function lateAfter(
+  problem: AheadProblem,
+  plan: Plan,
+  chore: number,
+  old: number,
+  week: number,
+): number {
+  const times = [...new Set([...plan[chore]!, week])].sort((a, b) => a - b);
+  const moved = plan.map((weeks, i) => (i === chore ? times : weeks));
+  return Math.max(
+    ...times
+      .filter((one) => one >= Math.min(old, week))
+      .map((one) => lateBy(problem, moved, chore, one)),
+  );
+}

@@ -1,5 +1,5 @@
-import { daysBetween, type FieldProblem } from '@needlecase/core';
 import { Absence, type AbsenceDraft } from '@needlecase/core/model/planned';
+import { checkAbsence } from '@needlecase/core/plan/planned-rules';
 import Type from 'typebox';
 import { mustBeRight } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
@@ -8,9 +8,6 @@ import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf } from '../work/household.js';
 import { currentOf } from '../work/records.js';
 
-/** Longer than this nobody is away from a house that they keep, days. */
-const LONGEST = 366;
-
 /** Days on which nobody is at home. */
 export const absenceRoutes = (store: Store): Route[] => {
   const told = () => store.changed({ topic: 'plan' });
@@ -18,7 +15,7 @@ export const absenceRoutes = (store: Store): Route[] => {
   const right = (draft: AbsenceDraft, id?: string): AbsenceDraft => {
     householdOf(store);
     mustBeRight(
-      problemsOf(
+      checkAbsence(
         draft,
         store.absences.list().filter((one) => one.id !== id),
       ),
@@ -75,15 +72,3 @@ export const absenceRoutes = (store: Store): Route[] => {
     }),
   ];
 };
-
-/** What is wrong with days away. */
-function problemsOf({ from, to }: AbsenceDraft, others: readonly AbsenceDraft[]): FieldProblem[] {
-  if (to < from) return [{ field: 'to', message: 'This ends before it begins.' }];
-  if (daysBetween(from, to) >= LONGEST) {
-    return [{ field: 'to', message: 'More than a year away is not planned for.' }];
-  }
-  const other = others.find((one) => one.from <= to && from <= one.to);
-  return other
-    ? [{ field: 'from', message: `You are away from ${other.from} to ${other.to} already.` }]
-    : [];
-}

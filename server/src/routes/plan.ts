@@ -1,8 +1,7 @@
-import { knowsTask, sayDay, taskOf, type FieldProblem } from '@needlecase/core';
+import { knowsTask, taskOf } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import { PlannedVisit, type PlannedChange } from '@needlecase/core/model/planned';
-import { calendarOf, type AheadProblem } from '@needlecase/core/plan/ahead';
-import { isAway } from '@needlecase/core/plan/weeks';
+import { checkPlanned } from '@needlecase/core/plan/planned-rules';
 import Type from 'typebox';
 import { invalid, mustBeRight } from '../http/problem.js';
 import { route, workedRoute, type Route } from '../http/route.js';
@@ -44,7 +43,8 @@ export const planRoutes = (store: Store, planner: Planner, plan: PlanAnswer): Ro
       handle: (ask) => {
         householdOf(store);
         const visit = currentOf('planned visit', (id) => store.planned.get(id), ask);
-        mustBeRight(problemsOf(ask.body, visit, planner.problem()));
+        const others = store.planned.list().filter(({ id, done }) => id !== visit.id && !done);
+        mustBeRight(checkPlanned(ask.body, visit, planner.problem(), others));
         const changed = change(store, visit, ask.body);
         told();
         return { body: changed, version: changed.version };
@@ -114,50 +114,6 @@ function rulesWith(
       return Object.keys(now).length ? [[task, now]] : [];
     }),
   );
-}
-
-/** What is wrong with a change to a visit. */
-function problemsOf(
-  change: PlannedChange,
-  visit: PlannedVisit,
-  problem: AheadProblem,
-): FieldProblem[] {
-  const found: FieldProblem[] = [];
-  const say = (field: string, message: string) => found.push({ field, message });
-  const calendar = calendarOf(problem);
-  const { day, tasks, skipped, acknowledged } = change;
-  if (visit.done) say('', 'This visit is done: nothing of it can be changed.');
-  const isIts = (one: { machineId: string; task: string }) =>
-    visit.tasks.some(({ machineId, task }) => machineId === one.machineId && task === one.task);
-  if (tasks?.some((one) => !isIts(one))) say('tasks', 'This is no work of this visit.');
-  if (day !== undefined) {
-    if (day < problem.start) say('day', 'This day is over.');
-    else if (day > calendar.end) say('day', `The plan ends on ${sayDay(calendar.end)}.`);
-    else if (isAway(problem.spans, day)) say('day', 'Nobody is at home on this day.');
-  }
-  if (found.length === 0 && !acknowledged) {
-    const moved = tasks ?? visit.tasks;
-    for (const { machineId, task } of moved) {
-      const i = problem.of.findIndex((one) => one.machineId === machineId && one.task === task);
-      const chore = problem.chores[i];
-      if (!chore?.safety) continue;
-      const week = calendar.weekOf(day ?? visit.day);
-      const old = calendar.weekOf(visit.day);
-      const late = week - Math.max(old, chore.first.to);
-      if (skipped) {
-        say('acknowledged', 'This work keeps people safe. Say once more that you leave it out.');
-        break;
-      }
-      if (day !== undefined && late > 0) {
-        say(
-          'acknowledged',
-          `This work keeps people safe, and it would be ${late === 1 ? 'a week' : `${late} weeks`} late. Say once more that you want it so.`,
-        );
-        break;
-      }
-    }
-  }
-  return found;
 }
 
 /** Lays a change down: of part of its work it makes a visit of its own. */

@@ -13,7 +13,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { SCHOOL_TEXTS, SCHOOLS, type FieldProblem } from '@needlecase/core';
 import type { PlannedChange } from '@needlecase/core/model/planned';
 import { calendarOf, type AheadProblem } from '@needlecase/core/plan/ahead';
-import { lateBy, type Standing } from '@needlecase/core/plan/standing';
+import { lateAfter, type Standing } from '@needlecase/core/plan/standing';
 import { rhythmsOf } from '@needlecase/core/plan/taking';
 import type { PlanView } from '@needlecase/core/views/plan';
 import {
@@ -447,7 +447,7 @@ export class PlanComponent {
           const i = problem.of.findIndex((one) => one.machineId === machineId && one.task === task);
           const old = calendarOf(problem).weekOf(visit!.day);
           const others = plan.map((weeks, k) => (k === i ? weeks.filter((w) => w !== old) : weeks));
-          return i < 0 ? 0 : lateBy(problem, others, i, week);
+          return i < 0 || week <= old ? 0 : lateAfter(problem, others, i, old, week);
         }),
     );
   }
