@@ -68,7 +68,7 @@ test('an empty file, a household, what is due, a run with a timer and a reload, 
 
   // Pausing, and going on from the bench.
   await page.getByRole('button', { name: 'Pause' }).click();
-  await expect(page.getByRole('heading', { name: 'A visit is under way' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Under way: Kitchen' })).toBeVisible();
   await page.getByRole('link', { name: 'Go on' }).click();
   await expect(title).toContainText('Note how dirty it is');
   await expect(page.getByRole('radio', { name: /moderate/ })).toBeChecked();

@@ -124,3 +124,4 @@ export * from './views/bench.js';
 export * from './views/house.js';
 export * from './views/machine.js';
 export * from './views/trouble.js';
+export * from './views/under-way.js';

@@ -111,6 +111,7 @@ const ASKED: Record<string, Asked> = {
   'get /api/v1/machines/{id}/line': () => get(`machines/${machine.id}/line`),
   'get /api/v1/schools': () => get('schools'),
   'get /api/v1/plan': () => get('plan'),
+  'get /api/v1/plan/ahead': () => get('plan/ahead'),
   'get /api/v1/plan/problem': () => get('plan/problem?school=often&minutes=45&weekdays=67'),
   'put /api/v1/plan/visits/{id}': async () => {
     const { visits } = (await get('plan')).body;

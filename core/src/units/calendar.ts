@@ -148,6 +148,10 @@ export const weekdayOf = (day: Day): number => ((((serialOf(day) + 3) % 7) + 7) 
 export const sayWeekday = (day: Day): string =>
   `${WEEKDAYS[weekdayOf(day) - 1]!.slice(0, 3)} ${sayDay(day, day)}`;
 
+/** `Saturday 3 September`, without the year. */
+export const sayLongDay = (day: Day): string =>
+  `${WEEKDAYS[weekdayOf(day) - 1]!} ${sayDay(day, day)}`;
+
 /** `today`, `in 3 days`, `5 weeks ago`: how far off a date is. */
 export function sayDistance(day: Day, today: Day): string {
   const days = daysBetween(today, day);

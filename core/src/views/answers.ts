@@ -1,6 +1,6 @@
 import type { InstrumentAnswers } from '../measure/instruments.js';
 import type { BenchView } from './bench.js';
-import type { PlanView } from './plan.js';
+import type { PlanAhead, PlanView } from './plan.js';
 import type { AheadProblem } from '../plan/ahead.js';
 import type { MachineView } from './machine.js';
 import type { SchoolsView, SuppliesView } from './house.js';
@@ -19,6 +19,7 @@ export interface ApiAnswers {
   TroubleStart: TroubleStart;
   Trouble: TroubleAnswer;
   Plan: PlanView;
+  PlanAhead: PlanAhead;
   PlanProblem: AheadProblem;
 }
 export type AnswerName = keyof ApiAnswers;

@@ -6,11 +6,12 @@ import type { House } from '../care/schedule/year.js';
 import { nextVisit, type ProposedVisit } from '../care/visit/next.js';
 import { productsUsed } from '../care/visit/products.js';
 import type { CaseRecord, Household, Machine, Supply, Visit } from '../model/schemas.js';
-import { caseState, isMereLook } from '../trouble/cases/state.js';
+import type { PlannedVisit } from '../model/planned.js';
+import { caseState, isMereLook, isRested } from '../trouble/cases/state.js';
 import { caseSummary, type CaseSummary } from '../trouble/cases/summary.js';
+import type { CaseLook } from './trouble.js';
+import { underWay, type UnderWay } from './under-way.js';
 import { dayOf, plusDays, startOf, type Day } from '../units/calendar.js';
-
-export type OpenVisit = Omit<Visit, 'progress'>;
 
 /** What the bench shows. */
 export interface BenchView {
@@ -18,20 +19,26 @@ export interface BenchView {
   today: Day;
   machines: Machine[];
   states: MachineState[];
-  /** Loads counted today and over the last seven days. */
-  loads: { machineId: string; today: number; week: number }[];
-  /** Visits begun and not ended; how far each is, it tells itself. */
-  runs: OpenVisit[];
-  /** Cases of trouble that are not closed. */
-  cases: CaseSummary[];
+  /** Loads counted: on each of the last seven days, today last, and together. */
+  loads: { machineId: string; today: number; week: number; days: number[] }[];
+  /** Visits begun and not ended, the one worked at last first. */
+  runs: UnderWay[];
+  /** Cases of trouble that are not closed, those to be looked at first. */
+  cases: BenchCase[];
   /** What is done with each load, and on which of the last seven days it was. */
   habits: HabitRow[];
   /** Cleaning products used so far, the latest first. */
   products: string[];
   /** Supplies that the visit needs and that would run out in it. */
   short: ShortSupply[];
-  visit?: ProposedVisit;
+  visit?: ProposedVisit & {
+    /** When the plan has it, and who does it. */
+    planned?: { day: Day; who?: string };
+  };
 }
+
+/** A case, and of the first one what to look at next. */
+export type BenchCase = CaseSummary & { look?: CaseLook };
 
 /** What is kept beside the machines and their record. */
 export interface Kept {
@@ -40,6 +47,10 @@ export interface Kept {
   supplies: readonly Supply[];
   /** Asked for only where a supply is kept. */
   stockEvents: () => readonly StockEvent[];
+  /** Visits of the plan that are still to be made. */
+  planned?: readonly PlannedVisit[];
+  /** What to look at next in a case. */
+  look?: (record: CaseRecord) => CaseLook | undefined;
 }
 
 /** What the bench shows of one machine, from its record and the day. */
@@ -80,31 +91,63 @@ export function benchView(
   const today = dayOf(now, zone);
   const days = machines.map((machine, i) => worked.of(machine, histories[i]!, household, now));
   const states = days.map(({ state }) => state);
-  const midnight = startOf(today, zone);
-  const weekAgo = startOf(plusDays(today, -6), zone);
-  const visit = worked.next(machines, states, today, household.visitMinutes);
+  const days7 = [6, 5, 4, 3, 2, 1, 0].map((ago) => startOf(plusDays(today, -ago), zone));
+  const begun = kept.visits.flatMap(({ tasks }) => tasks);
+  const visit = worked.next(machines, states, today, household.visitMinutes, begun);
+  const planned = visit && plannedFor(visit, kept.planned ?? [], today);
   return {
     household,
     today,
     machines,
     states,
     loads: machines.map(({ id }, i) => {
-      const since = (instant: number) => histories[i]!.usage.between(instant, now).counted;
-      return { machineId: id, today: since(midnight), week: since(weekAgo) };
+      const { usage } = histories[i]!;
+      const counted = days7.map((from, d) => usage.between(from, days7[d + 1] ?? now).counted);
+      const week = counted.reduce((sum, n) => sum + n, 0);
+      return { machineId: id, today: counted[6]!, week, days: counted };
     }),
-    runs: kept.visits.map(({ progress: _progress, ...visit }) => visit),
-    cases: kept.cases
-      .filter((one) => {
-        const state = caseState(one);
-        return state.state !== 'closed' && !isMereLook(state);
-      })
-      .map((one) => caseSummary(one, zone, today)),
+    runs: kept.visits
+      .map((visit) => underWay(visit, machines))
+      .sort((a, b) => b.changedAt.localeCompare(a.changedAt)),
+    cases: casesOn(kept, zone, today),
     habits: days.flatMap(({ habits }) => habits),
     products: productsUsed(histories),
     short:
       visit && kept.supplies.length
         ? shortFor(visit, kept.supplies, kept.stockEvents(), machines)
         : [],
-    ...(visit ? { visit } : {}),
+    ...(visit ? { visit: { ...visit, ...(planned ? { planned } : {}) } } : {}),
   };
+}
+
+/** Cases that are not closed; what was stopped for safety first, what rests last. */
+function casesOn({ cases, look }: Kept, zone: string, today: Day): BenchCase[] {
+  const open = cases
+    .map((record) => ({ record, state: caseState(record) }))
+    .filter(({ state }) => state.state !== 'closed' && !isMereLook(state))
+    .map((one) => ({ ...one, summary: caseSummary(one.record, zone, today) }));
+  const rank = ({ state, summary }: (typeof open)[number]) =>
+    summary.stopped ? 0 : state.state === 'open' || isRested(state, today) ? 1 : 2;
+  return open
+    .sort((a, b) => rank(a) - rank(b) || b.state.openedAt - a.state.openedAt)
+    .map(({ record, state, summary }, i) => {
+      const next = i === 0 && rank({ record, state, summary }) === 1 ? look?.(record) : undefined;
+      return { ...summary, ...(next ? { look: next } : {}) };
+    });
+}
+
+/** When the plan has the first of a visit’s tasks. */
+function plannedFor(
+  { tasks: [first] }: ProposedVisit,
+  planned: readonly PlannedVisit[],
+  today: Day,
+) {
+  const row = planned.find(
+    ({ day, done, skipped, tasks }) =>
+      day >= today &&
+      !done &&
+      skipped === undefined &&
+      tasks.some(({ machineId, task }) => machineId === first?.machineId && task === first.task),
+  );
+  return row && { day: row.day, ...(row.who ? { who: row.who } : {}) };
 }

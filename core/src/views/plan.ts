@@ -13,9 +13,10 @@ import { awayVisits, type AwayVisit } from '../plan/away-visits.js';
 import type { GaveWay } from '../plan/cost.js';
 import type { Plan } from '../plan/problem.js';
 import { troubleAhead } from '../plan/trouble-ahead.js';
+import { isSafety, maySlip, threadsOf } from '../plan/threads.js';
 import type { AheadTask, AheadVisit, YearPlan } from '../plan/year-plan.js';
 import { many } from '../units/many.js';
-import { sayDay, type Day } from '../units/calendar.js';
+import { plusDays, sayDay, type Day } from '../units/calendar.js';
 
 /** A task of a planned visit, with what a person calls it. */
 export interface PlannedTaskView extends AheadTask {
@@ -100,6 +101,60 @@ export interface PlanState {
     who?: string | undefined;
   })[];
   moved: readonly MovedVisit[];
+}
+
+/** A visit of the next weeks, as much of it as the bench draws. */
+export interface VisitAhead {
+  id: string;
+  day: Day;
+  place: string;
+  who?: string;
+  minutes: number;
+  /** Minutes at work on each thread. */
+  water: number;
+  air: number;
+  safety: boolean;
+  slips: boolean;
+  /** What its tasks are called. */
+  tasks: string[];
+}
+
+/** The next weeks of the year ahead, for the bench. */
+export interface PlanAhead {
+  start: Day;
+  end: Day;
+  places: string[];
+  away: { from: Day; to: Day }[];
+  visits: VisitAhead[];
+}
+
+/** The bench tells so many days ahead: nine weeks. */
+const AHEAD_DAYS = 63;
+
+/** The next weeks of a plan: what is still to be done in them. */
+export function planAhead(plan: PlanView): PlanAhead {
+  const { start, places, absences } = plan;
+  const end = plusDays(start, AHEAD_DAYS);
+  return {
+    start,
+    end,
+    places,
+    away: absences
+      .filter(({ from, to }) => to >= start && from <= end)
+      .map(({ from, to }) => ({ from, to })),
+    visits: plan.visits
+      .filter(
+        ({ day, done, skipped }) => day >= start && day <= end && !done && skipped === undefined,
+      )
+      .map((visit) => ({
+        ...{ id: visit.id, day: visit.day, place: visit.place, minutes: visit.minutes },
+        ...(visit.who ? { who: visit.who } : {}),
+        ...threadsOf(visit),
+        safety: isSafety(visit),
+        slips: maySlip(visit),
+        tasks: visit.tasks.map(({ name }) => name),
+      })),
+  };
 }
 
 interface Beside {

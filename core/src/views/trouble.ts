@@ -4,7 +4,13 @@ import type { MachineKind } from '../model/vocabulary.js';
 import { costOf, type CheckAdvice, type FixAdvice } from '../trouble/diagnosis/advice.js';
 import { stagesOf } from '../trouble/data/stages.js';
 import { Diagnosis, symptomsOf, type Answers } from '../trouble/diagnosis/diagnosis.js';
-import type { LoggedFigure, VisitProof } from '../trouble/cases/state.js';
+import type { CaseRecord } from '../model/schemas.js';
+import {
+  caseState,
+  situationIn,
+  type LoggedFigure,
+  type VisitProof,
+} from '../trouble/cases/state.js';
 import type { CodeReading } from '../trouble/codes/read.js';
 import type { Sense, StopRule, Who } from '../trouble/data/types.js';
 import type { Rung } from '../trouble/data/door-ladder.js';
@@ -112,6 +118,16 @@ export interface SymptomView {
   sense: Sense;
 }
 
+/** What to do next in a case, and whom it suspects most. */
+export interface CaseLook {
+  /** The question of the next look, or the work to be done. */
+  say: string;
+  kind: 'check' | 'fix';
+  minutes: number;
+  /** The two likeliest; chances from 0 to 1. */
+  suspects: { name: string; chance: number }[];
+}
+
 const MOST_CHECKS = 6;
 
 /** What can be told of a machine that is in trouble, and what to ask before anything else. */
@@ -210,6 +226,27 @@ export function troubleView(
       .map((check) => checkView(trouble, belief, check, advice.checks, explains)),
     fixes: advice.fixes.slice(0, MOST_CHECKS).map(fixView),
   };
+}
+
+/** What to do next in a case that is open; nothing where its work is to be proved or nothing is worth its minutes. */
+export function caseLook(
+  record: CaseRecord,
+  { situation, said }: Pick<TroubleStart, 'situation' | 'said'>,
+): CaseLook | undefined {
+  const state = caseState(record);
+  if (state.fix) return undefined;
+  const suspects = (list: readonly SuspectView[]) =>
+    list.slice(0, 2).map(({ name, chance }) => ({ name, chance }));
+  const { next, suspects: all } = troubleView(
+    situationIn(situation, state),
+    state.answers,
+    state.stops,
+    said,
+  );
+  if (!next) return undefined;
+  return 'check' in next
+    ? { say: next.check.ask, kind: 'check', minutes: next.check.minutes, suspects: suspects(all) }
+    : { say: next.fix.say, kind: 'fix', minutes: next.fix.minutes, suspects: suspects(all) };
 }
 
 const rungView = (machine: Build, { id, do: what, why, minutes, hazards }: Rung): RungView => ({

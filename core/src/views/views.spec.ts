@@ -84,7 +84,9 @@ describe('the bench of a house', () => {
       histories: [historyOf(washer!, 10, [1, 5, 30, 100, 24 * 20].map(load))],
       now: NOW,
     };
-    expect(benchView(house, nothing).loads).toEqual([{ machineId: washer!.id, today: 2, week: 4 }]);
+    expect(benchView(house, nothing).loads).toEqual([
+      { machineId: washer!.id, today: 2, week: 4, days: [0, 0, 1, 0, 0, 1, 2] },
+    ]);
   });
 
   it('shows open cases and not closed ones', () => {

@@ -58,6 +58,7 @@ HK post /api/v1/vent-runs
 HK put /api/v1/vent-runs/{id}
 HK delete /api/v1/vent-runs/{id}
 HK get /api/v1/plan
+HK get /api/v1/plan/ahead
 HK get /api/v1/plan/problem
 HK put /api/v1/plan/visits/{id}
 HK get /api/v1/plan/visits/{id}/visit.ics

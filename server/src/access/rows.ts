@@ -131,6 +131,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'put /api/v1/vent-runs/{id}': helper,
   'delete /api/v1/vent-runs/{id}': helper,
   'get /api/v1/plan': helper,
+  'get /api/v1/plan/ahead': helper,
   'get /api/v1/plan/problem': helper,
   'put /api/v1/plan/visits/{id}': helper,
   'get /api/v1/plan/visits/{id}/visit.ics': helper,

@@ -3,11 +3,13 @@ import type { Answer } from '../http/answer.js';
 import { route, workedRoute, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import type { Threads } from '../threads/threads.js';
+import { CaseLooks } from '../work/case-looks.js';
 import type { MachineDays } from '../work/machine-days.js';
 import { houseOf, householdOf, machineOf } from '../work/household.js';
 
 /** What is derived from the log: the bench, and a machine's line. */
 export const benchRoutes = (store: Store, threads: Threads, days: MachineDays): Route[] => {
+  const looks = new CaseLooks(store);
   /** The bench as it was answered last: the same for a minute, unless something was written. */
   let last: { at: string; answer: Answer<BenchView> } | undefined;
   const bench = (): Answer<BenchView> => {
@@ -18,6 +20,8 @@ export const benchRoutes = (store: Store, threads: Threads, days: MachineDays): 
         cases: store.cases.list(),
         supplies: store.supplies.list(),
         stockEvents: () => store.entries.stockEvents(),
+        planned: store.planned.list(),
+        look: looks.of,
       };
       const body = benchView(houseOf(store), kept, days);
       last = { at, answer: { body, written: JSON.stringify(body) } };

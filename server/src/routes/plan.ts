@@ -2,6 +2,7 @@ import { knowsTask, taskOf } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import { PlannedVisit, type PlannedChange } from '@needlecase/core/model/planned';
 import { checkPlanned } from '@needlecase/core/plan/planned-rules';
+import { planAhead } from '@needlecase/core/views/plan';
 import Type from 'typebox';
 import { invalid, mustBeRight } from '../http/problem.js';
 import { route, workedRoute, type Route } from '../http/route.js';
@@ -20,6 +21,12 @@ export const planRoutes = (store: Store, planner: Planner, plan: PlanAnswer): Ro
       summary: 'The year ahead: visits on days, what they ask and save, and what is left at risk',
       answers: 'Plan',
       handle: () => plan.answer(),
+    }),
+    workedRoute({
+      path: '/api/v1/plan/ahead',
+      summary: 'The visits of the next nine weeks, and when nobody is there',
+      answers: 'PlanAhead',
+      handle: async () => ({ body: planAhead(await plan.view()) }),
     }),
     route({
       method: 'get',

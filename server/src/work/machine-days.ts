@@ -33,12 +33,13 @@ export class MachineDays {
   /** The last visit that was proposed, and what for. */
   #visit: { asked: unknown[]; visit: ReturnType<typeof nextVisit> } | undefined;
 
-  readonly next: typeof nextVisit = (machines, states, today, minutes) => {
-    const asked = [today, minutes, ...machines, ...states.map(({ dues }) => dues)];
+  readonly next: typeof nextVisit = (machines, states, today, minutes, begun = []) => {
+    const under = begun.map(({ machineId, task }) => `${machineId}/${task}`);
+    const asked = [today, minutes, ...under, ...machines, ...states.map(({ dues }) => dues)];
     const same =
       this.#visit?.asked.length === asked.length &&
       asked.every((one, i) => one === this.#visit!.asked[i]);
-    if (!same) this.#visit = { asked, visit: nextVisit(machines, states, today, minutes) };
+    if (!same) this.#visit = { asked, visit: nextVisit(machines, states, today, minutes, begun) };
     return this.#visit!.visit;
   };
 

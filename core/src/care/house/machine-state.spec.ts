@@ -134,6 +134,37 @@ describe('nextVisit', () => {
     expect(tasks).not.toContain('hood');
   });
 
+  it('leaves nothing due out for what is not, and says why something has to wait', () => {
+    for (const minutes of [20, 45, 60, 90, 120, 600]) {
+      for (const days of [5, 20, 45, 90, 200, 400]) {
+        const visit = visitOf({ 'pump-filter': days, dispenser: 30, descale: 500 }, {}, minutes);
+        const chosen = visit.tasks.map(({ task }) => task);
+        const due = stateOf(
+          cellar,
+          all(cellar, 1, { 'pump-filter': days, dispenser: 30, descale: 500 }),
+          house,
+          NOW,
+        )
+          .dues.filter(({ status }) => status === 'due')
+          .map(({ task }) => task);
+        const told = [...chosen, ...visit.waits.map(({ task }) => task)];
+        if (visit.place === 'Cellar') expect(told).toEqual(expect.arrayContaining(due));
+        for (const { minutes: own, because } of visit.waits) {
+          expect(own).toBeGreaterThan(0);
+          expect(because).toMatch(new RegExp(`^with it \\d+ min, more than your ${minutes}$`));
+        }
+      }
+    }
+  });
+
+  it('does not propose what a visit under way has', () => {
+    const states = [stateOf(cellar, all(cellar, 400), house, NOW)];
+    const before = nextVisit([cellar], states, '2026-06-15', 60)!;
+    const after = nextVisit([cellar], states, '2026-06-15', 60, before.tasks);
+    const again = before.tasks.filter(({ task }) => after?.tasks.some((one) => one.task === task));
+    expect(again).toEqual([]);
+  });
+
   it('is none without machines', () => {
     expect(nextVisit([], [], '2026-06-15')).toBeUndefined();
   });

@@ -4,9 +4,11 @@ import type { Supply } from '../../model/schemas.js';
 import { MS_PER_DAY } from '../../units/calendar.js';
 import { taskById, tasksOf } from '../catalogue/lookup.js';
 import { gather, type Fact, type History } from '../record/history.js';
-import { costOf, shortFor, stocks, supplyStates, type StockEvent } from './supplies.js';
+import { costOf, pictured, shortFor, stocks, supplyStates, type StockEvent } from './supplies.js';
 import { household, machine } from '../../model/testing.js';
+import { SUPPLIES } from '../catalogue/data/supplies.js';
 import { usesOf, usuallyUsed } from '../catalogue/uses.js';
+import { MACHINE_KINDS } from '../../model/vocabulary.js';
 import { Usage } from '../record/load-counts.js';
 import type { House } from '../schedule/year.js';
 
@@ -158,11 +160,37 @@ describe('shortFor', () => {
       { at: at(1), kind: 'stock', supply: 'citric-acid', value },
     ];
     expect(shortFor(visit, [acid], left(60), [washer])).toEqual([
-      { item: 'citric-acid', name: 'citric-acid', unit: 'g', needed: 100, left: 60 },
+      {
+        ...{ item: 'citric-acid', name: 'citric-acid', unit: 'g', needed: 100, left: 60 },
+        said: '60 g, 4 spoonfuls left; this visit takes 100 g, 7 spoonfuls',
+      },
     ]);
     expect(shortFor(visit, [acid], left(100), [washer])).toEqual([]);
     expect(shortFor(visit, [], left(0), [washer])).toEqual([]);
     expect(shortFor(visit, [acid], [], [washer])).toEqual([]);
+  });
+});
+
+describe('pictured', () => {
+  it.each([
+    ['foil-tape', 0.2, 'pieces', 'a strip of tape'],
+    ['sealing-washer', 2, 'pieces', '2 pieces'],
+    ['fill-hose', 1, 'pieces', '1 piece'],
+    ['dish-soap', 10, 'ml', '10 ml, a spoonful'],
+    ['vinegar', 250, 'ml', '250 ml, a cup'],
+    ['machine-cleaner', 100, 'ml', '100 ml, half a cup'],
+    ['citric-acid', 100, 'g', '100 g, 7 spoonfuls'],
+  ] as const)('says %s %d %s as “%s”', (item, amount, unit, said) => {
+    expect(pictured(item, amount, unit)).toBe(said);
+  });
+
+  it('has a word for every piece of which a task takes a part', () => {
+    for (const one of MACHINE_KINDS.map((kind) => machine(kind))) {
+      for (const { supply, amount } of tasksOf(one).flatMap((task) => usesOf(task, one))) {
+        const { unit } = SUPPLIES.find(({ id }) => id === supply)!;
+        expect(pictured(supply, amount, unit), supply).not.toBe('part of one');
+      }
+    }
   });
 });
 

@@ -1,5 +1,8 @@
 import type { Machine, Supply, Used } from '../../model/schemas.js';
 import { dayOf, daysBetween, type Day } from '../../units/calendar.js';
+import { SUPPLIES } from '../catalogue/data/supplies.js';
+import { many } from '../../units/many.js';
+import { sayAmount } from '../../units/quantity.js';
 import { knowsTask, taskOf } from '../catalogue/lookup.js';
 import type { ProposedVisit } from '../visit/next.js';
 import { usesOf, usuallyUsed } from '../catalogue/uses.js';
@@ -41,6 +44,8 @@ export interface ShortSupply {
   unit: Supply['unit'];
   needed: number;
   left: number;
+  /** How much of it a person takes, and what there is, in words. */
+  said: string;
 }
 
 const YEAR = 365;
@@ -144,6 +149,30 @@ function stateOf(
   };
 }
 
+/** Stands for a good amount of so many grams or millilitres. */
+const SPOONFUL = 15;
+const CUP = 250;
+
+/**
+ * How much a person takes of a supply, so that it can be pictured: `a strip of tape`, `2 pieces`, `10 ml, a spoonful`.
+ * @param amount in the supply’s unit
+ */
+export function pictured(item: string, amount: number, unit: Supply['unit']): string {
+  if (unit === 'pieces') {
+    const portion = SUPPLIES.find(({ id }) => id === item)?.portion;
+    if (amount < 1) return portion ?? 'part of one';
+    return many(Math.ceil(amount - 1e-9), 'piece');
+  }
+  const told = sayAmount(amount, unit);
+  if (amount <= 0 || amount > 2 * CUP) return told;
+  const cups = Math.round((4 * amount) / CUP) / 4;
+  if (unit === 'ml' && cups >= 0.25) {
+    return `${told}, ${{ 0.25: 'a quarter of a cup', 0.5: 'half a cup', 0.75: 'three quarters of a cup', 1: 'a cup' }[cups] ?? `${cups} cups`}`;
+  }
+  const spoons = Math.round(amount / SPOONFUL);
+  return spoons <= 1 ? `${told}, a spoonful` : `${told}, ${spoons} spoonfuls`;
+}
+
 /** What a visit always needs and is not enough of in the house. Supplies not kept are not spoken of. */
 export function shortFor(
   visit: Pick<ProposedVisit, 'tasks'>,
@@ -165,7 +194,7 @@ export function shortFor(
     const need = needed.get(item) ?? 0;
     const rest = left.get(item);
     return rest !== undefined && rest < need
-      ? [{ item, name, unit, needed: need, left: rest }]
+      ? [{ item, name, unit, needed: need, left: rest, said: sayShort(item, unit, need, rest) }]
       : [];
   });
 }
@@ -193,3 +222,8 @@ export function costOf(
     { money: 0, unpriced: 0 },
   );
 }
+
+const sayShort = (item: string, unit: Supply['unit'], need: number, left: number): string =>
+  left <= 0
+    ? `is used up; this visit takes ${pictured(item, need, unit)}`
+    : `${pictured(item, left, unit)} left; this visit takes ${pictured(item, need, unit)}`;

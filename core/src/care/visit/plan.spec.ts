@@ -260,6 +260,17 @@ describe('planVisit', () => {
     }
   });
 
+  it('fetches nothing twice under two names', () => {
+    const once =
+      /cloth|towel|tray|vacuum|pliers|cups? for|vinegar, in|screwdriver|rubber gloves|work gloves/gi;
+    for (const machine of every) {
+      const tasks = tasksOf(machine).map(({ id }) => ({ machineId: ID, task: id }));
+      const { fetch } = planVisit(tasks, [machine]);
+      const named = fetch.flatMap(({ what }) => what.toLowerCase().match(once) ?? []);
+      expect(named.sort(), machine.kind).toEqual([...new Set(named)].sort());
+    }
+  });
+
   it('carries chlorine and acid to the same machine in no visit', () => {
     const washer: VisitMachine = { id: ID, kind: 'front-load-washer', features: {} };
     const carried = (...tasks: string[]) =>

@@ -1,4 +1,5 @@
 import type { Machine, VisitTask } from '../../model/schemas.js';
+import { FETCHED_TOGETHER } from '../catalogue/data/fetched-together.js';
 import { TASKS } from '../catalogue/data/tasks.js';
 import { cautionsFor, holds, procedureOf, taskOf } from '../catalogue/lookup.js';
 import type { Build, Fetch, SetUp, Step, Task } from '../catalogue/types.js';
@@ -45,6 +46,7 @@ export function planVisit(
     plan.steps.push(...stepsFor(machine, chosen, setups));
     addFetch(plan.fetch, machine, chosen, setups);
   }
+  plan.fetch = together(plan.fetch);
   plan.minutes = minutesOfVisit(tasks, machines);
   return plan;
 }
@@ -178,6 +180,19 @@ function addFetch(
     if (!known) list.push({ what, machineIds: [machine.id] });
     else if (!known.machineIds.includes(machine.id)) known.machineIds.push(machine.id);
   }
+}
+
+/** Without doubles: what serves for two is fetched once, for the machines of both. */
+function together(list: readonly FetchItem[]): FetchItem[] {
+  for (const { both, say } of FETCHED_TOGETHER) {
+    const found = both.map((what) => list.findIndex((item) => item.what === what));
+    if (found.includes(-1)) continue;
+    const machineIds = [...new Set(found.flatMap((at) => list[at]!.machineIds))];
+    const first = Math.min(...found);
+    const rest = list.filter((_, at) => at === first || !found.includes(at));
+    return together(rest.map((item) => (item === list[first] ? { what: say, machineIds } : item)));
+  }
+  return [...list];
 }
 
 /**

@@ -69,7 +69,7 @@ describe('what holds in a case', () => {
 
   it('has a title from the first moment on, and none without an event', () => {
     expect(caseTitle(caseState(record(happened('stop', { stop: 'smoke' }))))).toBe(
-      'Stopped for safety',
+      'Stopped for safety: smoke or flames',
     );
     expect(() => caseState(record())).toThrow(RangeError);
   });

@@ -1,5 +1,6 @@
 import type { CaseEvent, CaseRecord, CodeSeen } from '../../model/schemas.js';
 import type { Answer, CaseEnding } from '../../model/vocabulary.js';
+import { STOP_RULES } from '../data/stops.js';
 import { isSymptom, sayFinding } from '../diagnosis/diagnosis.js';
 import { sayCode } from '../codes/evidence.js';
 import { isWrong, readReading } from '../../units/reading.js';
@@ -244,7 +245,9 @@ export function caseTitle(state: Pick<CaseState, 'answers' | 'codes' | 'stops'>)
   if (symptom) return sayFinding(symptom);
   const [code] = state.codes;
   if (code) return `Code ${sayCode(code)}`;
-  return state.stops.length ? 'Stopped for safety' : 'Not told yet';
+  const [stop] = state.stops;
+  const rule = STOP_RULES.find(({ id }) => id === stop);
+  return stop ? `Stopped for safety${rule ? `: ${rule.short}` : ''}` : 'Not told yet';
 }
 
 /** Whether a case that rests has rested long enough. @param today calendar date */

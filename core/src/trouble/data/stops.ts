@@ -12,6 +12,7 @@ import { spoken } from '../../regions/spoken.js';
 export const STOP_RULES: readonly StopRule[] = spoken([
   {
     id: 'smoke',
+    short: 'smoke or flames',
     say: 'Smoke, flames, a glow, or a burning smell that does not end at once',
     kinds: ALL,
     now: 'Get everybody out first, and close the door of the room. Leave the door of the machine shut: air feeds a smoulder. Pull the plug or switch off its breaker only if it lies on your way out, clear of smoke.',
@@ -21,6 +22,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'carbon-monoxide',
+    short: 'carbon monoxide',
     say: 'A carbon monoxide alarm sounds, or somebody has a headache, dizziness or sickness while anything burns gas',
     kinds: ALL,
     now: 'Everybody out into the open air, now. You cannot smell it, and it makes you too weak to leave. Leave doors open behind you on your way.',
@@ -29,6 +31,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'gas-smell',
+    short: 'a smell of gas',
     say: 'A smell of gas',
     kinds: ALL,
     now: 'Leave at once. Touch no switch, no plug, no phone indoors, light nothing. Leave doors open behind you.',
@@ -38,6 +41,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'fumes',
+    short: 'stinging fumes',
     say: 'Fumes that sting or choke, after a cleaner or two',
     kinds: ALL,
     now: 'Out of the room, everybody, and into fresh air. Open a window only if it lies on your way. Do not go back to rinse or to stop the machine: power off from outside the room, if you can.',
@@ -47,6 +51,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'refrigerant',
+    short: 'a hiss or oil',
     say: 'A hiss from inside, or oil below it',
     kinds: ['heat-pump-dryer'],
     now: 'Its sealed circuit may hold propane. Touch no switch and no plug, light nothing. Open a window if it lies on your way, and get everybody out.',
@@ -56,6 +61,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'shock',
+    short: 'a shock',
     say: 'A shock or a tingle when touching it',
     kinds: ALL,
     now: 'Do not touch it again. Somebody hangs on it: do not touch them either. Switch off its circuit breaker first.',
@@ -65,6 +71,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'breaker',
+    short: 'the breaker trips',
     say: 'The breaker or the RCD tripped twice',
     kinds: ALL,
     now: 'Leave it off and unplug the machine.',
@@ -73,6 +80,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'water-socket',
+    short: 'water near a socket',
     say: 'Water near a socket or a plug',
     kinds: ALL,
     now: 'Do not step into the water. Switch its circuit off only where you can reach the breaker dry, then shut the tap. The panel may be in the wet room: then leave it, and shut the stop valve of the house.',
@@ -82,6 +90,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'scorched',
+    short: 'scorched clothes',
     say: 'Scorched clothes',
     kinds: DRYING,
     now: 'Smoke or a glow: keep the door shut, everybody out, call the fire service. Neither: stop it, take everything out at once, spread it outdoors, then unplug it.',
@@ -90,6 +99,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'hurts-hot',
+    short: 'too hot to touch',
     say: 'The dryer is so hot that it hurts to touch',
     kinds: DRYING,
     now: 'Smoke, a glow or a smell of burning: keep the door shut, everybody out, call the fire service. None of them: stop it, take everything out at once, spread it outdoors, then unplug it and let it cool.',
@@ -98,6 +108,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'over-sill',
+    short: 'water above the sill',
     say: 'Water stands above the sill of the door',
     kinds: FRONT,
     now: 'Do not open the door, and do not pull at it. Stop the cycle, shut the tap, and pull the plug; wet or out of reach: its circuit breaker. After a hot cycle it scalds, and double glass hides it. Wait until tomorrow, or measure the first cup you let out: under 40 °C (104 °F).',
@@ -107,6 +118,7 @@ export const STOP_RULES: readonly StopRule[] = spoken([
   },
   {
     id: 'flooding',
+    short: 'water runs out',
     say: 'Water keeps running out on the floor',
     kinds: WASHERS,
     now: 'Do not step into the water. Switch its circuit off only where you can reach the breaker dry, then shut the machine’s tap. One of them is out of dry reach: shut the stop valve of the house.',
@@ -118,3 +130,10 @@ export const STOP_RULES: readonly StopRule[] = spoken([
 /** The stop rules of a kind of machine: what is asked before anything else. */
 export const stopsOf = (kind: MachineKind): StopRule[] =>
   STOP_RULES.filter(({ kinds }) => kinds.includes(kind));
+
+/** @throws RangeError for an id that no stop rule has */
+export function stopById(id: string): StopRule {
+  const rule = STOP_RULES.find((one) => one.id === id);
+  if (!rule) throw new RangeError(`No stop rule has the id "${id}".`);
+  return rule;
+}

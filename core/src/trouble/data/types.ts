@@ -127,6 +127,8 @@ export interface StopRule {
   id: string;
   /** What the person sees, in plain words. */
   say: string;
+  /** The same in a word or three. */
+  short: string;
   kinds: readonly MachineKind[];
   /** What to do now. */
   now: string;

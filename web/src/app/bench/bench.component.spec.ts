@@ -105,12 +105,12 @@ describe('BenchComponent', () => {
 
   it('counts a load with one tap, and shows those on their way at once', () => {
     const { press, text, fixture } = show();
-    expect(text()).toContain('2 today, 2 in 7 days');
+    expect(text()).toContain('2 today');
     press('Count a load of the Cellar washer');
     expect(counted).toEqual(['m1']);
     pending.set(new Map([['m1', 1]]));
     fixture.detectChanges();
-    expect(text()).toContain('3 today, 3 in 7 days');
+    expect(text()).toContain('3 today');
   });
 
   it('reads anew once a tap has arrived', () => {
@@ -125,12 +125,54 @@ describe('BenchComponent', () => {
       version: 1,
       state: 'paused',
       tasks: [{ machineId: 'm1', task: 'dispenser' }],
+      startedAt: '2026-06-15T09:00:00Z',
+      changedAt: '2026-06-15T09:00:00Z',
+      progress: { ticked: {}, tasks: {}, readings: {}, timers: {}, fetched: [] },
     } as unknown as Visit;
     bench$.next({ value: benchOf({ visits: [visit] }) });
     const { host, text } = show();
-    expect(host.querySelector('h1')!.textContent).toContain('A visit is under way');
-    expect(text()).toContain('1 task at Cellar washer');
+    expect(host.querySelector('h1')!.textContent).toContain('Under way: Cellar');
+    expect(text()).toContain('1 task, about');
     expect(host.querySelector('a[href="/visit/v"]')).not.toBeNull();
+  });
+
+  it('has one label for all cases, and says what one was stopped for', () => {
+    const at = new Date(NOW - DAY).toISOString();
+    const slow = [
+      { id: '1', at, kind: 'answer', finding: 'drains-slowly', answer: 'yes' } as const,
+    ];
+    const stopped = [{ id: '2', at, kind: 'stop', stop: 'water-socket' } as const];
+    const cases: CaseRecord[] = ['a', 'b', 'c', 'd', 'e'].map((id) => ({
+      id,
+      machineId: 'm1',
+      events: slow,
+    }));
+    bench$.next({
+      value: benchOf({ cases: [...cases, { id: 'f', machineId: 'm1', events: stopped }] }),
+    });
+    const { host, text } = show();
+    expect(host.querySelectorAll('nc-case-card')).toHaveLength(1);
+    expect(host.querySelector('nc-case-card h2')!.textContent).toContain('water near a socket');
+    expect(text()).toContain('and 2 more');
+  });
+
+  it('says of what is due and does not fit why it waits, and makes it a visit of its own', () => {
+    const value = benchOf();
+    const [task] = value.visit!.tasks;
+    value.visit!.waits = [
+      {
+        ...task!,
+        task: 'drain-hose',
+        name: 'Clear the drain hose',
+        minutes: 48,
+        because: 'with it 107 min, more than your 90',
+      },
+    ];
+    bench$.next({ value });
+    const { text, press } = show();
+    expect(text()).toContain('waits: with it 107 min, more than your 90');
+    press('A visit of its own, 48 min');
+    expect(started).toEqual([1]);
   });
 
   it('shows cases that are open', () => {

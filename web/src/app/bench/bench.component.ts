@@ -1,15 +1,17 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import {
+  isWasher,
   KIND_NAMES,
   many,
+  sayLongDay,
   type BenchView,
   type DueSummary,
   type HabitRow,
   type Machine,
   type ProofQuestion,
-  type OpenVisit,
 } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
 import { LoadsService } from '../data/loads.service';
@@ -17,14 +19,31 @@ import { badge } from '../data/platform';
 import { VisitsService } from '../data/visits.service';
 import { LineComponent } from '../thread/line.component';
 import { ProofsComponent } from './proofs.component';
-import { TapeComponent, type Pin } from './tape.component';
+import { BeforeLoadComponent } from './before-load.component';
+import { CaseCardComponent } from './case-card.component';
+import { TallyComponent } from './tally.component';
+import { UnderWayCardComponent } from './under-way-card.component';
+import { WeeksComponent } from './weeks.component';
+import { StitchComponent } from '../thread/stitch.component';
+import { narrow } from '../shared/narrow';
 import { Dialogs } from '../shared/dialogs';
 import { sayMinutes } from '../shared/minutes';
 
-/** Home: the next visit, every machine's line, loads with one tap, what is due when. */
+/** Home: the next visit or the one under way, every machine's line, loads with one tap, the next weeks. */
 @Component({
   selector: 'nc-bench',
-  imports: [LineComponent, ProofsComponent, TapeComponent, RouterLink],
+  imports: [
+    BeforeLoadComponent,
+    CaseCardComponent,
+    LineComponent,
+    NgTemplateOutlet,
+    ProofsComponent,
+    RouterLink,
+    StitchComponent,
+    TallyComponent,
+    UnderWayCardComponent,
+    WeeksComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.component.html',
   styleUrl: './bench.component.scss',
@@ -56,23 +75,12 @@ export class BenchComponent {
         firstStation: state.stations.find(({ id }) => id === first?.station)?.name,
         today: counted.today + waiting,
         week: counted.week + waiting,
+        days: counted.days.map((n, i) => (i === counted.days.length - 1 ? n + waiting : n)),
+        thread: isWasher(machine.kind) ? ('water' as const) : ('air' as const),
       };
     });
   });
 
-  protected readonly pins = computed<Pin[]>(() => {
-    const bench = this.bench();
-    if (!bench) return [];
-    return bench.states.flatMap(({ machineId, dues }) =>
-      dues.flatMap(({ task, name, on, status, station }) => {
-        const machine = this.nameOf(machineId);
-        const line = stationLine(bench, machineId, station);
-        return on
-          ? [{ key: `${machineId}/${task}`, machineId, station, name, machine, on, status, line }]
-          : [];
-      }),
-    );
-  });
   /** How many tasks of each machine are not known yet. */
   protected readonly unknown = computed(() =>
     (this.bench()?.states ?? [])
@@ -107,6 +115,8 @@ export class BenchComponent {
 
   protected readonly kindNames = KIND_NAMES;
   protected readonly sayMinutes = sayMinutes;
+  protected readonly narrow = narrow;
+  protected readonly sayLongDay = sayLongDay;
   protected readonly many = many;
 
   constructor() {
@@ -129,17 +139,22 @@ export class BenchComponent {
     void this.#router.navigate(['/machine', machine.id, station]);
   }
 
-  protected tasksOf(visit: OpenVisit): string {
-    const machines = [...new Set(visit.tasks.map(({ machineId }) => this.nameOf(machineId)))];
-    return `${many(visit.tasks.length, 'task')} at ${machines.join(' and ')}`;
-  }
-
   protected doAgain({ machineId, task }: ProofQuestion): void {
     this.visits.start([{ machineId, task }]);
   }
 
   protected start(): void {
     this.visits.start(this.bench()?.visit?.tasks ?? []);
+  }
+
+  /** Something that does not fit into the next visit is made by itself. */
+  protected startAlone({ machineId, task }: DueSummary): void {
+    this.visits.start([{ machineId, task }]);
+  }
+
+  protected lineOf(bench: BenchView, { machineId, station }: DueSummary): 'water' | 'air' {
+    const state = bench.states.find((one) => one.machineId === machineId);
+    return state?.stations.find(({ id }) => id === station)?.line === 'air' ? 'air' : 'water';
   }
 
   /** Several loads, another programme, another day. */
@@ -168,8 +183,3 @@ const mostPressing = (dues: readonly DueSummary[]): DueSummary | undefined =>
   dues.find(({ status }) => status === 'due' || status === 'soon') ??
   dues.find(({ on }) => on !== undefined) ??
   dues[0];
-
-function stationLine(bench: BenchView, machineId: string, station: string): 'water' | 'air' {
-  const state = bench.states.find((one) => one.machineId === machineId);
-  return state?.stations.find(({ id }) => id === station)?.line === 'air' ? 'air' : 'water';
-}

@@ -143,7 +143,7 @@ const OF_DRYERS: typeof OF_WASHERS = [
       place-items: center;
       @include touch;
       padding: 0.2rem 1rem;
-      border: 2px solid var(--seam);
+      border: 2px solid var(--edge);
       border-radius: 1.6rem;
       cursor: pointer;
     }

@@ -53,6 +53,26 @@ describe('FoulingChartComponent', () => {
     expect(label).toMatch(/^Due after \d+ loads\. Opened 3 times/);
   });
 
+  it('shows what is past the limit past it, and each figure at its own height', () => {
+    const value = view([200], [140, 1], [80, 3]);
+    const past = {
+      ...value,
+      fouling: { low: 1.2, median: 1.41, high: 1.7 },
+      evidence: [
+        ...value.evidence,
+        ...[1.3, 1.6].map((fouling) => ({ n: 40, measured: { fouling, weight: 1 } })),
+      ],
+    } as unknown as TaskView;
+    const host = draw(past);
+    const limit = Number(host.querySelector('.limit')!.getAttribute('y1'));
+    expect(Number(host.querySelector('.now')!.getAttribute('cy'))).toBeLessThan(limit - 10);
+    const heights = [...host.querySelectorAll('.measured')].map(
+      (one) => /,([\d.-]+)/.exec(one.getAttribute('d')!)![1],
+    );
+    expect(new Set(heights).size).toBe(2);
+    expect(Math.min(...heights.map(Number))).toBeGreaterThan(0);
+  });
+
   it('puts a heavier grade higher', () => {
     const host = draw(view([200], [140, 1], [80, 3]));
     const [light, heavy] = [...host.querySelectorAll('.opening circle')].map((dot) =>

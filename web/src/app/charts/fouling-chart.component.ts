@@ -14,7 +14,9 @@ import { area, line } from 'd3-shape';
 const WIDTH = 420;
 const HEIGHT = 216;
 const PLOT = { left: 8, right: WIDTH - 10, top: 14, bottom: HEIGHT - 34 };
-const TOP = 1.15;
+/** The scale goes so far at least, and so far past the highest figure shown. */
+const LEAST_TOP = 1.15;
+const OVER = 1.08;
 
 /**
  * What is believed of a station: fouling expected against loads or days since the last clean, with
@@ -42,25 +44,31 @@ export class FoulingChartComponent {
     return 1.15 * Math.max(learned, use ?? 0, ...evidence.map(({ n }) => n));
   });
   protected readonly x = computed(() => scaleLinear([0, this.#longest()], [PLOT.left, PLOT.right]));
-  protected readonly y = scaleLinear([0, TOP], [PLOT.bottom, PLOT.top]);
+  /** As high as anything that is shown: what is past the limit is seen past it. */
+  readonly #top = computed(() => {
+    const { evidence, fouling } = this.due();
+    const measured = evidence.flatMap(({ measured }) => measured?.fouling ?? []);
+    return Math.max(LEAST_TOP, OVER * Math.max(fouling?.high ?? 0, ...measured));
+  });
+  protected readonly y = computed(() => scaleLinear([0, this.#top()], [PLOT.bottom, PLOT.top]));
 
   protected readonly ticks = computed(() => this.x().ticks(5).slice(1));
-  protected readonly limit = this.y(LIMIT);
-  protected readonly dueLevel = this.y(DUE_LEVEL);
+  protected readonly limit = computed(() => this.y()(LIMIT));
+  protected readonly dueLevel = computed(() => this.y()(DUE_LEVEL));
 
   readonly #ends = computed(() => [0, this.#longest()]);
   protected readonly band = computed(() => {
     const { low, high } = this.due().rate;
     return area<number>()
       .x((n) => this.x()(n))
-      .y0((n) => this.y(low * n))
-      .y1((n) => this.y(high * n))(this.#ends());
+      .y0((n) => this.y()(low * n))
+      .y1((n) => this.y()(high * n))(this.#ends());
   });
   protected readonly middle = computed(() => {
     const { median } = this.due().rate;
     return line<number>()
       .x((n) => this.x()(n))
-      .y((n) => this.y(median * n))(this.#ends());
+      .y((n) => this.y()(median * n))(this.#ends());
   });
 
   /** The latest openings; older ones would only blacken the picture. */
@@ -68,12 +76,12 @@ export class FoulingChartComponent {
     this.due().evidence.flatMap(({ n, grade }) => {
       if (grade === undefined) return [];
       const from = grade === 0 ? 0 : GRADE_EDGES[grade - 1]!;
-      const to = grade === 4 ? TOP : GRADE_EDGES[grade];
+      const to = grade === 4 ? this.#top() : GRADE_EDGES[grade];
       return {
         x: this.x()(n),
-        top: this.y(to),
-        bottom: this.y(from),
-        middle: this.y((from + to) / 2),
+        top: this.y()(to),
+        bottom: this.y()(from),
+        middle: this.y()((from + to) / 2),
         title: `${GRADE_NAMES[grade]} after ${many(Math.round(n), this.unit())}`,
       };
     }),
@@ -86,7 +94,7 @@ export class FoulingChartComponent {
         ? [
             {
               x: this.x()(n),
-              y: this.y(Math.min(TOP, measured.fouling)),
+              y: this.y()(measured.fouling),
               title: `measured: ${Math.round(measured.fouling * 100)} % after ${many(Math.round(n), this.unit())}`,
             },
           ]
@@ -97,7 +105,10 @@ export class FoulingChartComponent {
   protected readonly now = computed(() => {
     const { use, fouling } = this.due();
     if (use === undefined || !fouling) return undefined;
-    return { x: this.x()(use), y: Math.max(PLOT.top + 20, this.y(Math.min(TOP, fouling.median))) };
+    const [x, y] = [this.x()(use), this.y()(fouling.median)];
+    // Its name goes where the plot has room, on a leader.
+    const [toX, toY] = [x > WIDTH / 2 ? x - 34 : x + 34, y < PLOT.top + 40 ? y + 30 : y - 26];
+    return { x, y, toX, toY };
   });
 
   protected readonly said = computed(() => {

@@ -12,7 +12,7 @@ import type {
   PlanTaken,
 } from '@needlecase/core/model/planned';
 import type { AheadProblem } from '@needlecase/core/plan/ahead';
-import type { PlanView } from '@needlecase/core/views/plan';
+import type { PlanAhead, PlanView } from '@needlecase/core/views/plan';
 import { debounceTime, merge, startWith, Subject, switchMap, type Observable } from 'rxjs';
 import { ApiService } from './api.service';
 import { ChangesService } from './changes.service';
@@ -32,6 +32,15 @@ export class PlanService {
     return merge(this.#again, this.#changes.all$.pipe(debounceTime(120))).pipe(
       startWith(undefined),
       switchMap(() => read(this.#api.get<PlanView>('plan'))),
+    );
+  }
+
+  /** The next weeks, read again whenever something changes. @param read may turn a problem into a value */
+  ahead<T>(read: (plan: Observable<PlanAhead>) => Observable<T>): Observable<T> {
+    return this.#changes.all$.pipe(
+      debounceTime(500),
+      startWith(undefined),
+      switchMap(() => read(this.#api.get<PlanAhead>('plan/ahead'))),
     );
   }
 

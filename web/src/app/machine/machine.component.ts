@@ -11,13 +11,15 @@ import {
   taskOf,
   type Machine,
 } from '@needlecase/core';
-import { fromEvent, map, startWith, switchMap } from 'rxjs';
+import { switchMap } from 'rxjs';
 import { BenchService } from '../data/bench.service';
 import { ChemicalsService } from '../data/chemicals.service';
+import { LineKeyComponent } from '../thread/line-key.component';
 import { LineComponent } from '../thread/line.component';
 import { HabitStripComponent } from './habit-strip.component';
 import { StillInComponent } from '../shared/still-in.component';
 import { ProductUsedComponent } from './product-used.component';
+import { narrow } from '../shared/narrow';
 import { StationComponent } from './station.component';
 import { instantNow } from '../data/clock';
 
@@ -26,6 +28,7 @@ import { instantNow } from '../data/clock';
   selector: 'nc-machine',
   imports: [
     LineComponent,
+    LineKeyComponent,
     StationComponent,
     HabitStripComponent,
     ProductUsedComponent,
@@ -48,13 +51,7 @@ export class MachineComponent {
   readonly #loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.#bench.line$(id))));
   protected readonly line = computed(() => this.#loaded()?.value);
   protected readonly problem = computed(() => this.#loaded()?.problem);
-  protected readonly narrow = toSignal(
-    fromEvent(narrowPage, 'change').pipe(
-      startWith(undefined),
-      map(() => narrowPage.matches),
-    ),
-    { requireSync: true },
-  );
+  protected readonly narrow = narrow;
   protected readonly kindNames = KIND_NAMES;
   protected readonly isWasher = isWasher;
   protected readonly loadCare = loadCareOf;
@@ -87,5 +84,3 @@ export class MachineComponent {
     });
   }
 }
-
-const narrowPage = matchMedia('(max-width: 719px)');

@@ -13,11 +13,12 @@ import {
   type Signal,
 } from '@angular/core';
 import { plusDays, type Day } from '@needlecase/core';
+import { isSafety, maySlip, threadsOf } from '@needlecase/core/plan/threads';
 import { BandScale, roomy } from './band-geometry';
 import type { Moving } from './moving';
-import { PairComponent } from './pair.component';
-import { isSafety, maySlip, sayDate, sayLong, sayShort, threadsOf, type ShownVisit } from './shown';
-import { stitchLength } from './stitch.component';
+import { PairComponent } from '../thread/pair.component';
+import { sayDate, sayLong, sayShort, type ShownVisit } from './shown';
+import { stitchLength } from '../thread/stitch.component';
 
 const NAMES = 92;
 const TOP = 26;

@@ -1,16 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { daysBetween, type Day } from '@needlecase/core';
-import {
-  isSafety,
-  maySlip,
-  sayDate,
-  sayMonth,
-  sayShort,
-  threadsOf,
-  type ShownVisit,
-} from './shown';
-import { PairComponent } from './pair.component';
-import { stitchLength } from './stitch.component';
+import { isSafety, maySlip, threadsOf } from '@needlecase/core/plan/threads';
+import { sayDate, sayMonth, sayShort, type ShownVisit } from './shown';
+import { PairComponent } from '../thread/pair.component';
+import { stitchLength } from '../thread/stitch.component';
 
 const ROW = 58;
 const EMPTY_WEEK = 13;

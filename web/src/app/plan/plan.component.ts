@@ -44,7 +44,7 @@ import { CurveComponent } from './curve.component';
 import type { Effect, Moving } from './moving';
 import { PlanTableComponent } from './plan-table.component';
 import { lookedAt, sayDate, sayHours, sayShort, standingIn, type ShownVisit } from './shown';
-import { StitchComponent } from './stitch.component';
+import { StitchComponent } from '../thread/stitch.component';
 import { ToldComponent } from './told.component';
 import { VisitCardComponent } from './visit-card.component';
 import { WhatIfsComponent, type Looked } from './what-ifs.component';

@@ -34,23 +34,6 @@ export function lookedAt({ tasks }: Pick<PlanView, 'tasks'>, { visits }: YearPla
   }));
 }
 
-/** Minutes at work on each thread. Set-ups go along with the line that has more of it. */
-export function threadsOf({ tasks, minutes }: Pick<ShownVisit, 'tasks' | 'minutes'>) {
-  const of = (line: 'water' | 'air') =>
-    tasks.filter((one) => one.line === line).reduce((sum, one) => sum + one.minutes, 0);
-  const [water, air] = [of('water'), of('air')];
-  const rest = Math.max(0, minutes - water - air);
-  return water >= air
-    ? { water: water + (water ? rest : 0), air: air + (water ? 0 : rest) }
-    : { water, air: air + rest };
-}
-
-export const isSafety = ({ tasks }: Pick<ShownVisit, 'tasks'>): boolean =>
-  tasks.some(({ safety }) => safety);
-/** All of it may come later. */
-export const maySlip = ({ tasks }: Pick<ShownVisit, 'tasks'>): boolean =>
-  tasks.length > 0 && tasks.every(({ slips }) => slips);
-
 /** `8 h 20`, hours and minutes. */
 export function sayHours(minutes: number): string {
   const whole = Math.round(minutes);

@@ -19,7 +19,7 @@ import type { PlannedTaskView } from '@needlecase/core/views/plan';
 import { fieldsOf } from '../shared/form-of';
 import type { Effect, Moving } from './moving';
 import { sayHours, sayLong, sayShort, type ShownVisit } from './shown';
-import { StitchComponent } from './stitch.component';
+import { StitchComponent } from '../thread/stitch.component';
 
 /** One visit of the year ahead, opened: what there is to do, and what can be laid down of it by hand. */
 @Component({

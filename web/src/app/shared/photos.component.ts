@@ -77,7 +77,7 @@ const MOST = 6;
       height: 5.5rem;
       object-fit: cover;
       border-radius: 0.7rem;
-      border: 2px solid var(--seam);
+      border: 2px solid var(--edge);
       background: var(--face);
     }
     figcaption {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { StationState } from '@needlecase/core';
-import { arcPath, FULL, notch } from './geometry';
+import { arcPath, FULL, notch, overOf } from './geometry';
 
 /**
  * One station as a button on the thread, drawn round the origin. The ring is its gauge: the arc is
@@ -21,6 +21,9 @@ import { arcPath, FULL, notch } from './geometry';
         <svg:path class="track" [attr.d]="track()" />
         <svg:path class="range" [attr.d]="range()" />
         <svg:path class="level" [attr.d]="level()" />
+        @if (over()) {
+          <svg:path class="over" [attr.d]="over()" />
+        }
         <svg:line
           class="notch"
           [attr.x1]="limit()[0].x"
@@ -82,6 +85,15 @@ export class GaugeComponent {
   protected readonly level = computed(() =>
     arcPath(0, this.state().fouling?.median ?? 0, this.#inner(), this.#outer()),
   );
+  /** Past the full ring: one more, outside it, as far as it is fouled past that. */
+  protected readonly over = computed(() => {
+    const share = overOf(this.state().fouling?.median ?? 0);
+    if (share === 0) return '';
+    const r = this.radius() * 1.22;
+    const angle = Math.min(share, 0.999) * 2 * Math.PI;
+    const [x, y] = [r * Math.sin(angle), -r * Math.cos(angle)];
+    return `M0,${-r}A${r},${r} 0 ${share > 0.5 ? 1 : 0} 1 ${x.toFixed(1)},${y.toFixed(1)}`;
+  });
   protected readonly range = computed(() => {
     const { low = 0, high = 0 } = this.state().fouling ?? {};
     return arcPath(low, high, this.#inner(), this.#outer());

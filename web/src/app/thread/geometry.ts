@@ -10,6 +10,10 @@ export interface Point {
 /** Fouling at which the ring is full; the limit, 1, sits a little before. */
 export const FULL = 1.2;
 
+/** How far past a full ring a fouling is, as a part of one more ring. */
+export const overOf = (fouling: number): number =>
+  Math.min(1, Math.max(0, (fouling - FULL) / FULL));
+
 /** Angle on the ring for a fouling, radians clockwise from the top. */
 export const angleOf = (fouling: number): number =>
   (Math.min(Math.max(fouling, 0), FULL) / FULL) * 2 * Math.PI;

@@ -88,12 +88,12 @@ const WASHER_PIPES = ['M876,60V330Q876,360 902,360T928,390V520', 'M60,40V190'];
 const WATER_MAKING_DRYER: Picture = {
   places: {
     'room-air': [96, 300, 'above'],
-    'drum-seal': [286, 250, 'below'],
+    'drum-seal': [286, 250, 'above'],
     sensor: [366, 330, 'below'],
     'lint-screen': [470, 218, 'right'],
     'fine-filter': [528, 330, 'right'],
     blower: [470, 434, 'right'],
-    'heat-exchanger': [300, 440, 'left'],
+    'heat-exchanger': [300, 440, 'above'],
     'condensate-sump': [740, 452, 'below'],
     tank: [760, 146, 'right'],
     whole: [130, 452, 'above'],
@@ -147,9 +147,9 @@ const VENTED_DRYER: Picture = {
     'lint-screen': [440, 150, 'right'],
     'screen-well': [504, 284, 'right'],
     blower: [514, 446, 'left'],
-    'transition-hose': [664, 430, 'below'],
+    'transition-hose': [690, 430, 'below'],
     'duct-run': [702, 222, 'right'],
-    hood: [872, 128, 'below'],
+    hood: [872, 128, 'above'],
     whole: [262, 466, 'left'],
   },
   figure: {

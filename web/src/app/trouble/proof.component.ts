@@ -12,7 +12,7 @@ import {
   type CaseComparison,
   type CaseState,
   type MachineKind,
-  type OpenVisit,
+  type UnderWay,
   type Happening,
 } from '@needlecase/core';
 import { StopwatchComponent } from '../measure/parts/stopwatch.component';
@@ -32,7 +32,7 @@ export class CaseProofComponent {
   readonly state = input.required<CaseState>();
   readonly kind = input.required<MachineKind>();
   /** The visit that the work is done in, while it is open. */
-  readonly run = input<OpenVisit>();
+  readonly run = input<UnderWay>();
   readonly tell = output<Happening>();
 
   protected readonly returns = RETURNS;

@@ -7,6 +7,8 @@ export interface SupplyKind {
   name: string;
   unit: SupplyUnit;
   pack: number;
+  /** What a person takes of a piece that is not used up at once. */
+  portion?: string;
   /** What it is for, in a few words. */
   for: string;
 }
@@ -63,6 +65,7 @@ export const SUPPLIES: readonly SupplyKind[] = spoken([
     unit: 'pieces',
     pack: 1,
     for: 'joints of the duct; a roll',
+    portion: 'a strip of tape',
   },
   {
     id: 'sealing-washer',

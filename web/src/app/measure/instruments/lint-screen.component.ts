@@ -96,7 +96,7 @@ import { Measuring } from '../parts/measuring';
     }
     .film {
       background: var(--face);
-      border: 2px solid var(--seam);
+      border: 2px solid var(--edge);
       border-radius: 0.9rem;
       color: var(--ink);
       padding: 0.5rem;

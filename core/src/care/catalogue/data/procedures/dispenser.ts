@@ -9,10 +9,11 @@ export const DISPENSER: Procedure = {
     { what: 'An old toothbrush' },
     { what: 'A torch' },
     {
-      what: 'Mould remover and gloves, in case it is black',
+      what: 'Mould remover, in case it is black',
       uses: { supply: 'mould-remover', amount: 20, share: 0.3 },
       holds: 'chlorine',
     },
+    { what: 'Rubber gloves, in case it is black' },
   ],
   steps: [
     {

@@ -6,12 +6,14 @@ export const GASKET_FOLDS: Procedure = {
   fetch: [
     { what: 'A torch' },
     { what: 'Tweezers or a thin brush' },
-    { what: 'Two cloths and warm soapy water' },
+    { what: 'Two cloths' },
+    { what: 'Warm soapy water' },
     {
-      what: 'Mould remover and gloves, in case it is black',
+      what: 'Mould remover, in case it is black',
       uses: { supply: 'mould-remover', amount: 30, share: 0.3 },
       holds: 'chlorine',
     },
+    { what: 'Rubber gloves, in case it is black' },
     {
       what: 'Household vinegar, in case of soap film',
       uses: { supply: 'vinegar', amount: 100, share: 0.3 },

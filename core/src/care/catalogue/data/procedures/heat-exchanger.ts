@@ -7,7 +7,7 @@ export const HEAT_EXCHANGER: Procedure = {
     { what: 'A towel' },
     { what: 'A soft brush' },
     { what: 'A vacuum cleaner with a brush nozzle' },
-    { what: 'Gloves' },
+    { what: 'Work gloves' },
     { what: 'A shower or hose, and a bath or large tub', when: { kinds: ['condenser-dryer'] } },
     { what: 'The machine’s manual', when: { kinds: ['heat-pump-dryer'] } },
   ],

@@ -6,7 +6,7 @@ export const HOOD: Procedure = {
   fetch: [
     { what: 'A soft brush' },
     { what: 'A torch' },
-    { what: 'Gloves' },
+    { what: 'Work gloves' },
     { what: 'A bag for the lint' },
   ],
   finds: ['lint', 'nest', 'screen', 'leaves'],

@@ -11,7 +11,7 @@ export const INLET_SCREEN: Procedure = {
     { what: 'A watch that shows seconds' },
     { what: 'Dry paper' },
     {
-      what: 'Vinegar, if there is scale',
+      what: 'Household vinegar, in case of scale',
       uses: { supply: 'vinegar', amount: 100, share: 0.4 },
       holds: 'acid',
     },

@@ -16,7 +16,8 @@ export const PUMP_FILTER: Procedure = {
       uses: { supply: 'vinegar', amount: 250, share: 0.3 },
       holds: 'acid',
     },
-    { what: 'A screwdriver and gloves', when: { filterAccess: ['behind', 'lower-front'] } },
+    { what: 'A screwdriver', when: { filterAccess: ['behind', 'lower-front'] } },
+    { what: 'Work gloves', when: { filterAccess: ['behind', 'lower-front'] } },
   ],
   finds: [
     'hair grip',

@@ -10,10 +10,11 @@ export const SOFTENER_CUP: Procedure = {
     { what: 'Two cloths' },
     { what: 'A torch' },
     {
-      what: 'Mould remover and gloves, in case it is black',
+      what: 'Mould remover, in case it is black',
       uses: { supply: 'mould-remover', amount: 20, share: 0.3 },
       holds: 'chlorine',
     },
+    { what: 'Rubber gloves, in case it is black' },
   ],
   steps: [
     {
