@@ -232,3 +232,7 @@ export async function benchLoads(house: House, machineId: string): Promise<Load[
   );
   return entries.filter(({ source }) => source === 'bench');
 }
+
+/** On the way into trouble: shows what is noticed by a sense, such as `See`. */
+export const bySense = (page: Page, sense: string): Promise<void> =>
+  page.getByRole('button', { name: new RegExp(`^${sense}: `) }).click();

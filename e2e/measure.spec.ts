@@ -1,5 +1,5 @@
 import type { Entry, KeptVentRun } from '@needlecase/core';
-import { expect, machineCalled, ready, test } from './house.js';
+import { bySense, expect, machineCalled, ready, test } from './house.js';
 
 test('a vent run is laid out, changed by drag and by button, kept and compared', async ({
   page,
@@ -74,9 +74,11 @@ test('a slow drain raises the filter and moves its date, and says why; a good on
   expect(entries[0]).toMatchObject({ quantity: 'drain-time', value: 150, source: 'measure' });
 
   await page.goto(`${demo.address}trouble?machine=${id}`);
-  await page.getByRole('button', { name: 'None of these' }).click();
+  await bySense(page, 'See');
   await page.getByRole('button', { name: 'It drains slowly' }).click();
-  await page.getByLabel('You looked already?').selectOption('filter-clogged');
+  await page.getByRole('button', { name: 'None of these' }).click();
+  await page.getByText('You looked already?').click();
+  await page.getByLabel('Then it is that').selectOption('filter-clogged');
   await page.getByRole('button', { name: 'That is it' }).click();
   await page.getByRole('button', { name: 'I have done it' }).click();
   await expect(page.getByText('150 s')).toBeVisible();

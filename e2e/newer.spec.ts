@@ -12,6 +12,10 @@ test('work that is under way is not begun again unasked', async ({ page, demo })
   const { visit } = await demo.api<{ visit: { tasks: Visit['tasks'] } }>('bench');
   const [{ machineId, task }] = visit.tasks as [Visit['tasks'][number]];
   const underWay = await demo.api<Visit>('runs', { tasks: [{ machineId, task }] });
+  // The bench goes on with it; chosen once more, it is asked about.
+  await expect(page.getByRole('heading', { name: /^Under way: / })).toBeVisible();
+  const choice = `${demo.address}visit?machine=${machineId}&task=${task}`;
+  await page.goto(choice);
   const start = page.getByRole('button', { name: 'Start this visit' });
   await start.click();
   const dialog = page.getByRole('dialog');
@@ -23,7 +27,7 @@ test('work that is under way is not begun again unasked', async ({ page, demo })
   await start.click();
   await dialog.getByRole('button', { name: 'Go on with that visit' }).click();
   await expect(page).toHaveURL(new RegExp(`/visit/${underWay.id}$`));
-  await page.goto(demo.address);
+  await page.goto(choice);
   await start.click();
   await dialog.getByRole('button', { name: 'Begin another all the same' }).click();
   await expect(page).toHaveURL(/\/visit\/[\w-]{36}$/);

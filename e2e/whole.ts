@@ -1,6 +1,6 @@
 import type { BenchView, Entry } from '@needlecase/core';
 import type { Page } from '@playwright/test';
-import { expect, goTo, machineCalled, type House } from './house.js';
+import { bySense, expect, goTo, machineCalled, type House } from './house.js';
 
 /** A small picture as a camera gives it, made by the browser. */
 export async function snapshot(page: Page): Promise<Buffer> {
@@ -60,7 +60,7 @@ export async function wholeSlice(page: Page, address: string, house: House): Pro
   expect(await done()).not.toMatchObject({ task: 'dispenser', source: 'run', photos: [photo] });
 
   await page.goto(`${address}trouble?machine=${machineId}`);
-  await page.getByRole('button', { name: 'None of these' }).click();
+  await bySense(page, 'See');
   const casesBefore = (await house.api<object[]>('cases')).length;
   await page.getByRole('button', { name: 'It does not drain: water stands in the drum' }).click();
   await expect.poll(async () => (await house.api<object[]>('cases')).length).toBe(casesBefore + 1);

@@ -196,6 +196,7 @@ const ASKED: Record<string, Asked> = {
     return api.put(`/api/v1/supplies/${id}`).set('If-Match', `"${version}"`).send(draft);
   },
   'get /api/v1/machines/{id}/trouble': () => get(`machines/${machine.id}/trouble`),
+  'get /api/v1/trouble/likely': () => get('trouble/likely'),
   'post /api/v1/trouble/suspects': () =>
     post('trouble/suspects', { machineId: machine.id, answers: { 'drains-slowly': 'yes' } }),
   'get /api/v1/cases': () => get('cases'),

@@ -532,7 +532,8 @@ const CASE_EVENT_FIELDS = {
   'take-back': { finding: finding() },
   /** A stop rule that holds. */
   stop: { stop: text(40, 1) },
-  'no-stop': {},
+  /** None of the stop rules `asked` holds; of all of them where none is named. */
+  'no-stop': { asked: Type.Optional(Type.Array(text(40, 1), { maxItems: 40 })) },
   code: { code: CodeSeen },
   /** `of`: the event that is taken back. */
   'code-back': { of: id() },

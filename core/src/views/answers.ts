@@ -4,7 +4,7 @@ import type { PlanAhead, PlanView } from './plan.js';
 import type { AheadProblem } from '../plan/ahead.js';
 import type { MachineView } from './machine.js';
 import type { SchoolsView, SuppliesView } from './house.js';
-import type { TroubleAnswer, TroubleStart } from './trouble.js';
+import type { LikelyTrouble, TroubleAnswer, TroubleStart } from './trouble.js';
 
 /**
  * Every answer of the API that is worked out rather than stored, by the name that its schema goes by. The
@@ -18,6 +18,7 @@ export interface ApiAnswers {
   Supplies: SuppliesView;
   TroubleStart: TroubleStart;
   Trouble: TroubleAnswer;
+  LikelyTrouble: LikelyTrouble[];
   Plan: PlanView;
   PlanAhead: PlanAhead;
   PlanProblem: AheadProblem;

@@ -1,4 +1,5 @@
 import { cautionsFor, stationById } from '../care/catalogue/lookup.js';
+import type { FigureId } from '../care/catalogue/data/figures.js';
 import type { Build, Station } from '../care/catalogue/types.js';
 import type { MachineKind } from '../model/vocabulary.js';
 import { costOf, type CheckAdvice, type FixAdvice } from '../trouble/diagnosis/advice.js';
@@ -23,6 +24,8 @@ import {
   type FirstThing,
 } from '../trouble/diagnosis/first.js';
 import type { CauseBelief } from '../trouble/diagnosis/hypotheses.js';
+import { looksLeft, sureness, type Sureness } from '../trouble/diagnosis/sureness.js';
+import { likelySymptoms } from '../trouble/diagnosis/likely.js';
 import { causesOf, type Situation } from '../trouble/diagnosis/priors.js';
 import { assess } from '../trouble/diagnosis/suspects.js';
 
@@ -45,6 +48,7 @@ export interface CheckView {
   id: string;
   ask: string;
   how: string;
+  figure?: FigureId;
   needs: readonly string[];
   /** The words of its hazards. */
   cautions: readonly string[];
@@ -82,6 +86,10 @@ export interface TroubleView {
   /** Chance that at least one of the suspects sits on a line, 0 to 1, by line. */
   lines: Partial<Record<Station['line'], number>>;
   next?: { check: CheckView } | { fix: FixView };
+  /** How sure the likeliest is. */
+  sure?: Sureness;
+  /** About how many more looks it takes. */
+  more?: number;
   /** Other checks, the most telling a minute first. */
   checks: CheckView[];
   fixes: FixView[];
@@ -117,6 +125,21 @@ export interface SymptomView {
   say: string;
   sense: Sense;
 }
+
+/** What is likely to be told of a machine, by its state now. */
+export interface LikelyTrouble {
+  machineId: string;
+  /** Chances within a year, 0 to 1, by symptom. */
+  chances: Record<string, number>;
+}
+
+/** The chances of every symptom of a machine. */
+export const likelyTrouble = (machineId: string, situation: Situation): LikelyTrouble => ({
+  machineId,
+  chances: Object.fromEntries(
+    [...likelySymptoms(situation)].map(([id, chance]) => [id, Math.round(1000 * chance) / 1000]),
+  ),
+});
 
 /** What to do next in a case, and whom it suspects most. */
 export interface CaseLook {
@@ -213,6 +236,24 @@ export function troubleView(
     })),
     other,
     lines,
+    ...(suspects[0]
+      ? {
+          sure: sureness(
+            suspects[0].chance,
+            trouble.evidence(answers).filter(([, answer]) => answer !== 'unknown').length,
+            suspects[0].cause.fouling !== undefined &&
+              situation.fouling?.[suspects[0].cause.fouling] !== undefined,
+          ),
+        }
+      : {}),
+    ...(next && 'check' in next
+      ? {
+          more: looksLeft(
+            suspects.map(({ chance }) => chance),
+            next.check.gain,
+          ),
+        }
+      : {}),
     ...(next
       ? {
           next:
@@ -275,7 +316,7 @@ function checkView(
   others: readonly CheckAdvice[],
   explains: readonly boolean[],
 ): CheckView {
-  const { id, ask, how, needs, hazards, minutes } = check;
+  const { id, ask, how, figure, needs, hazards, minutes } = check;
   const likeliest = (seen: boolean): string => {
     const after = trouble.network.after(belief, id, seen);
     const none = trouble.network.without(after, explains);
@@ -291,6 +332,7 @@ function checkView(
     id,
     ask,
     how,
+    ...(figure ? { figure } : {}),
     needs,
     cautions: cautionsFor(trouble.situation, hazards),
     minutes,

@@ -21,6 +21,7 @@ GHK get /api/v1/machines
 GHK get /api/v1/machines/{id}
 GHK get /api/v1/machines/{id}/line
 GHK get /api/v1/machines/{id}/trouble
+GHK get /api/v1/trouble/likely
 GHK get /api/v1/bench
 GHK get /api/v1/code-sheets
 GHK get /api/v1/code-sheet.schema.json

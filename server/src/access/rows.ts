@@ -88,6 +88,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'get /api/v1/machines/{id}': guest,
   'get /api/v1/machines/{id}/line': guest,
   'get /api/v1/machines/{id}/trouble': guest,
+  'get /api/v1/trouble/likely': guest,
   'get /api/v1/bench': guest,
   'get /api/v1/code-sheets': guest,
   'get /api/v1/code-sheet.schema.json': guest,

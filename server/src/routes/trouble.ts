@@ -1,6 +1,7 @@
 import {
   checkTroubleQuestion,
   lastFigures,
+  likelyTrouble,
   proofsGiven,
   readCode,
   seenOf,
@@ -48,6 +49,17 @@ export const troubleRoutes = (store: Store): Route[] => [
       const view = troubleView(whole, answers, stops, said);
       return { status: 200, body: { ...view, ...(reading ? { code: reading } : {}) } };
     },
+  }),
+  route({
+    method: 'get',
+    path: '/api/v1/trouble/likely',
+    summary: 'How likely each symptom of each machine is to be told, by its state now',
+    answers: 'LikelyTrouble',
+    handle: () => ({
+      body: store.machines
+        .list()
+        .map((machine) => likelyTrouble(machine.id, knownOf(store, machine).situation)),
+    }),
   }),
   route({
     method: 'get',

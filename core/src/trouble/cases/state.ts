@@ -47,7 +47,8 @@ export interface CaseState {
   ending?: CaseEnding;
   returnDays: number;
   answers: Record<string, Answer>;
-  stopsAsked: boolean;
+  /** Stop rules that were asked. */
+  asked: string[];
   stops: string[];
   codes: (CodeSeen & { event: string })[];
   /** What somebody looked and found, by the event that told it. */
@@ -77,7 +78,7 @@ export function caseState({ events }: Pick<CaseRecord, 'events'>): CaseState {
     changedAt: Date.parse(first.at),
     returnDays: RETURN_DAYS,
     answers: {},
-    stopsAsked: false,
+    asked: [],
     stops: [],
     codes: [],
     tried: [],
@@ -102,11 +103,13 @@ function fold(state: CaseState, event: CaseEvent): void {
       delete state.answers[event.finding];
       break;
     case 'stop':
-      state.stopsAsked = true;
+      state.asked = [...new Set([...state.asked, event.stop])];
       state.stops = [...new Set([...state.stops, event.stop])];
       break;
     case 'no-stop':
-      state.stopsAsked = true;
+      state.asked = [
+        ...new Set([...state.asked, ...(event.asked ?? STOP_RULES.map(({ id }) => id))]),
+      ];
       state.stops = [];
       break;
     case 'code':

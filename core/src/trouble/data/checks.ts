@@ -6,6 +6,7 @@ import { spoken } from '../../regions/spoken.js';
 export const CHECKS: readonly Check[] = spoken([
   {
     id: 'open-filter',
+    figure: 'filter-out',
     kinds: FRONT,
     ask: 'Is the pump filter clogged?',
     how: 'Cool, plug out, tray and towel before it. Drain by the thin hose if there is one, then turn the filter out slowly.',
@@ -18,6 +19,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'turn-impeller',
+    figure: 'impeller',
     kinds: WASHERS,
     ask: 'Is the impeller held fast?',
     how: 'Cool, plug out, filter out (no filter: the pump below the tub, its hose off): turn the little wheel behind it with a skewer, never a finger. It moves in small jerks when it is free.',
@@ -30,6 +32,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'hose-low',
+    figure: 'drain-down',
     kinds: WASHERS,
     ask: 'Held low into a bucket, does the water hardly run out of the drain hose?',
     how: 'Cooled only, and only with an empty drum or with its buckets measured. Plug out, look into the drum, bucket on the floor: take the hose off its pipe with its end held high, then lower it. Water should fall freely; lift the end above the drum and it stops.',
@@ -42,6 +45,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'hose-kinked',
+    figure: 'standpipe',
     kinds: WASHERS,
     ask: 'Is the drain hose kinked or crushed?',
     how: 'Look behind the machine with a torch along the whole hose, without moving it.',
@@ -52,6 +56,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'into-bucket',
+    figure: 'standpipe',
     kinds: WASHERS,
     ask: 'Does it drain clearly better into a bucket than into the pipe?',
     how: 'Cooled only: look into the drum first. Tie the drain hose over a bucket with its end above the drum, and start the drain. Stop it before the bucket is full: 12 to 20 L (3 to 5 gal) a minute fill it in half a minute.',
@@ -64,6 +69,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'look-down-pipe',
+    figure: 'standpipe',
     kinds: WASHERS,
     ask: 'Seen from above, does the water climb to the rim of the standpipe while it drains?',
     how: 'Stand beside it with a torch and look down into the pipe while the water is let out. Be ready to stop it.',
@@ -84,6 +90,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'hose-seat',
+    figure: 'standpipe',
     kinds: WASHERS,
     ask: 'Has the hose come out of its pipe, or does it sit loose?',
     how: 'Look behind the machine at the end of the drain hose.',
@@ -94,6 +101,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'hose-height',
+    figure: 'standpipe',
     kinds: WASHERS,
     ask: 'Is the top of the hose’s bend lower than 60 cm (24 in), or its end deeper than 30 cm (12 in) in the pipe?',
     how: 'Measure from the floor to the bend, and how far the end goes down.',
@@ -115,6 +123,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'plug-out-five',
+    figure: 'plug-out',
     kinds: ALL,
     ask: 'Did it go on as usual after five minutes unplugged?',
     how: 'Plug out for five minutes, in again, start a short cycle.',
@@ -145,6 +154,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'drips-at-flap',
+    figure: 'flap-left',
     kinds: FRONT,
     ask: 'Does it drip at the filter behind the flap?',
     how: 'Open the flap, dry paper below, run a short rinse and look.',
@@ -155,6 +165,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'peel-gasket',
+    figure: 'fold',
     kinds: FRONT,
     ask: 'Are hair, slime or black spots in the folds?',
     how: 'Peel the lip back with a torch, all the way round.',
@@ -165,6 +176,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'pour-in-fold',
+    figure: 'fold',
     kinds: FRONT,
     ask: 'Does a little water stay in the fold?',
     how: 'Pour half a cup into the bottom of the fold.',
@@ -175,6 +187,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'smell-at-filter',
+    figure: 'drain-down',
     kinds: FRONT,
     ask: 'Does the water from the front hose or filter smell or look slimy?',
     how: 'Cool, plug out, tray below: let a little water out by the front hose.',
@@ -186,6 +199,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'pull-drawer',
+    figure: 'drawer',
     kinds: WASHERS,
     ask: 'Is it black in the space above the drawer?',
     how: 'Draw the drawer out and look up with a torch.',
@@ -196,6 +210,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'watch-rinse',
+    figure: 'drawer',
     kinds: WASHERS,
     ask: 'Is water, powder or softener left in the drawer after a rinse?',
     how: 'Run a rinse and look into the drawer.',
@@ -206,6 +221,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'pull-cup',
+    figure: 'drawer',
     kinds: ['top-load-washer'],
     ask: 'Is there sticky film or flakes under the softener cup?',
     how: 'Lift the cup off and look under it.',
@@ -227,6 +243,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'look-for-crust',
+    figure: 'drawer',
     kinds: WASHERS,
     ask: 'Is there a white crust at drum edge, door or drawer?',
     how: 'Look and feel with a fingernail.',
@@ -237,6 +254,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'flow-bucket',
+    figure: 'tap',
     kinds: WASHERS,
     ask: 'Does the tap’s hose give less than 8 litres a minute (2 gal)?',
     how: 'Tap shut, hose off the machine, into a bucket for ten counted seconds. The hot hose scalds. A hose with a valve box gives nothing without power: leave this out.',
@@ -249,6 +267,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'screen-look',
+    figure: 'inlet',
     kinds: WASHERS,
     ask: 'Is the little screen in the inlet closed with grit?',
     how: 'Tap shut, hose off at the machine: look into the inlet.',
@@ -261,6 +280,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'tap-look',
+    figure: 'tap',
     kinds: WASHERS,
     ask: 'Is the tap shut, or the fill hose kinked?',
     how: 'Look at the tap and along the hose.',
@@ -271,6 +291,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'paper-at-joint',
+    figure: 'tap',
     kinds: WASHERS,
     ask: 'Does dry paper round the joints get wet?',
     how: 'Wrap dry paper round both ends of the fill hose while it fills.',
@@ -281,6 +302,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'press-corners',
+    figure: 'level',
     kinds: WASHERS,
     ask: 'Does it rock when you press on two opposite corners?',
     how: 'Press on the corners of the lid, crosswise; lay a level on it.',
@@ -291,6 +313,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'bolts-look',
+    figure: 'level',
     kinds: FRONT,
     ask: 'Are the bolts of its delivery still in the back?',
     how: 'Look at the back with a torch: three or four large bolts with plastic sleeves held the drum on its way here.',
@@ -363,6 +386,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'look-screen',
+    figure: 'lint-screen',
     kinds: DRYERS,
     ask: 'Is the lint screen full?',
     how: 'Pull it out and hold it against the light.',
@@ -373,6 +397,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'pour-through',
+    figure: 'lint-screen',
     kinds: DRYERS,
     ask: 'Does water stand on the lint screen though the lint is off?',
     how: 'Brush it off, hold it level over a sink and pour a cup of water on it: it must run straight through. It goes back dry.',
@@ -383,6 +408,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'torch-well',
+    figure: 'screen-well',
     kinds: VENTED,
     ask: 'Is the slot below the screen matted with lint?',
     how: 'Screen out, plug out, cold: look down with a torch.',
@@ -416,6 +442,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'look-duct',
+    figure: 'duct-brush',
     kinds: VENTED,
     ask: 'Is there a coat of lint in the duct?',
     how: 'Cold, plug out (gas: leave it to a professional): hose off at the wall, look in with a torch. Never run the dryer with its hose off.',
@@ -440,6 +467,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'go-outside',
+    figure: 'hood',
     kinds: VENTED,
     ask: 'Is the hood outside stuck, linted or screened?',
     how: 'Go out while it runs: the flap must lift freely and the air be strong.',
@@ -544,6 +572,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'wipe-strips',
+    figure: 'strips',
     kinds: DRYERS,
     ask: 'Is there a dull film on the two strips?',
     how: 'Feel the strips in the drum or door frame; wipe them with alcohol on a pad and look at it.',
@@ -554,6 +583,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'meter-strips',
+    figure: 'strips',
     kinds: DRYERS,
     ask: 'By the meter, do clean strips not react to a damp cloth, or read 0 ohm dry?',
     how: 'Plug out. Highest or automatic ohm range, one probe on each strip: dry, then with a damp cloth across. The lowest range only to find 0 ohm.',
@@ -587,6 +617,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'open-exchanger',
+    figure: 'exchanger',
     kinds: CONDENSING,
     ask: 'Is the heat exchanger matted with lint?',
     how: 'Cold, plug out: flap open, catches off, look at its face with a torch.',
@@ -599,6 +630,7 @@ export const CHECKS: readonly Check[] = spoken([
   },
   {
     id: 'look-fine-filter',
+    figure: 'exchanger',
     kinds: CONDENSING,
     ask: 'Is the fine screen grey or closed?',
     how: 'Open the flap and look at it.',

@@ -1,3 +1,4 @@
+import type { FigureId } from '../../care/catalogue/data/figures.js';
 import type { When } from '../../care/catalogue/types.js';
 import type { MachineKind, TroubleCircumstance } from '../../model/vocabulary.js';
 import type { Stage } from './stages.js';
@@ -93,6 +94,8 @@ export interface Check {
   ask: string;
   /** How to do it, in a sentence or two. */
   how: string;
+  /** A small drawing of it. */
+  figure?: FigureId;
   needs: readonly string[];
   minutes: number;
   /** What it has in common with other looks and repairs; part of its minutes. */

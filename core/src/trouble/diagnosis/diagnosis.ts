@@ -31,7 +31,8 @@ export function sayFinding(id: string): string {
   return check.ask;
 }
 
-const strengthOf = (link: keyof typeof STRENGTHS | number): number =>
+/** A strength word as a chance, 0 to 1. */
+export const strengthOf = (link: keyof typeof STRENGTHS | number): number =>
   typeof link === 'number' ? link : STRENGTHS[link];
 
 /** How reliably, by the index of a cause or of a state. */

@@ -115,6 +115,8 @@ const BESIDE = 22;
   styles: `
     :host {
       display: block;
+      min-width: 0;
+      overflow-x: clip;
       position: relative;
     }
     svg {

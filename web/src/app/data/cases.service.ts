@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { CaseNews, CaseRecord, Happening } from '@needlecase/core';
-import { catchError, debounceTime, of, scan, startWith, switchMap } from 'rxjs';
+import { catchError, debounceTime, of, scan, startWith, switchMap, tap } from 'rxjs';
 import { ApiService } from './api.service';
 import { ChangesService } from './changes.service';
 import { OutboxService } from './outbox.service';
@@ -19,6 +19,9 @@ export class CasesService {
   readonly #toasts = inject(ToastsService);
   readonly #api = inject(ApiService);
 
+  readonly #asked = signal(false);
+  /** They were read, or cannot be now. */
+  readonly asked = this.#asked.asReadonly();
   /** Undefined until they were read, or cannot be and never were. */
   readonly #stored = toSignal(
     inject(ChangesService)
@@ -26,7 +29,12 @@ export class CasesService {
       .pipe(
         debounceTime(60),
         startWith(undefined),
-        switchMap(() => this.#api.get<CaseRecord[]>('cases').pipe(catchError(() => of(undefined)))),
+        switchMap(() =>
+          this.#api.get<CaseRecord[]>('cases').pipe(
+            catchError(() => of(undefined)),
+            tap(() => this.#asked.set(true)),
+          ),
+        ),
         scan((before, now) => now ?? before),
       ),
   );

@@ -8,7 +8,14 @@ import { ToastsService, type Toast } from '../data/toasts.service';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (toast of toasts.shown(); track toast.id) {
-      <ngb-toast [autohide]="false" [class.problem]="toast.problem">
+      <ngb-toast
+        [autohide]="false"
+        [class.problem]="toast.problem"
+        (mouseenter)="toasts.hold(toast.id)"
+        (mouseleave)="toasts.leave(toast.id)"
+        (focusin)="toasts.hold(toast.id)"
+        (focusout)="toasts.leave(toast.id)"
+      >
         <div class="words">
           <span>{{ toast.text }}</span>
           @if (toast.action; as action) {
@@ -76,8 +83,22 @@ import { ToastsService, type Toast } from '../data/toasts.service';
 
     @media (max-width: 719px) {
       :host {
-        bottom: 5rem;
-        left: 1rem;
+        bottom: calc(4.6rem + env(safe-area-inset-bottom));
+        left: 0.8rem;
+        right: 0.8rem;
+      }
+
+      ::ng-deep nc-toasts .toast {
+        width: 100%;
+      }
+
+      /* Over what lies at the foot of the page, not on it: its main button stays free. */
+      :host-context(body:has(.dock)) {
+        bottom: calc(13.6rem + env(safe-area-inset-bottom));
+      }
+
+      .btn-plain {
+        min-height: 44px;
       }
     }
   `,

@@ -47,6 +47,8 @@ export class LineComponent {
   readonly still = input(false);
   /** Chance that trouble sits at a station, 0 to 1, drawn as a halo round it. */
   readonly halos = input<ReadonlyMap<string, number>>();
+  /** Told beside each station in place of its state. */
+  readonly words = input<ReadonlyMap<string, { said: string; chance?: string }>>();
   readonly choose = output<string>();
 
   readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);

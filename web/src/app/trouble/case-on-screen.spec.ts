@@ -70,6 +70,7 @@ function show({
         useValue: {
           all,
           loaded: signal(true),
+          asked: signal(true),
           tell: (...call: unknown[]) => told.push(call),
         },
       },
@@ -96,15 +97,25 @@ function show({
 }
 
 describe('the case on screen', () => {
-  it('is opened by the first thing told, with the answer to the stop rules before it', () => {
-    const { on, told, went } = show({ machine: 'w' });
-    on.noStop();
-    expect(on.stopsAsked()).toBe(true);
-    expect(told).toEqual([]);
+  it('is opened by the first thing told, and asks what belongs to it before any look', () => {
+    const { on, told, went, all } = show({ machine: 'w' });
+    expect(on.toAsk()).toEqual([]);
     const answer: Happening = { kind: 'answer', finding: 'wont-drain', answer: 'yes' };
     on.tell(answer);
-    expect(told).toEqual([[on.caseId(), 'w', { kind: 'no-stop' }, answer]]);
+    expect(told).toEqual([[on.caseId(), 'w', answer]]);
     expect(went).toEqual([['/trouble', on.caseId()]]);
+    all.set([record(on.caseId(), [0, answer])]);
+    const asked = on.toAsk().map(({ id }) => id);
+    expect(asked).toContain('water-socket');
+    expect(asked).not.toContain('carbon-monoxide');
+    on.noStop();
+    expect(told.at(-1)).toEqual([on.caseId(), 'w', { kind: 'no-stop', asked }]);
+    all.set([record(on.caseId(), [0, answer], [0, { kind: 'no-stop', asked }])]);
+    expect(on.toAsk()).toEqual([]);
+    // Something else told later is asked about as well, and nothing twice.
+    const roar: Happening = { kind: 'answer', finding: 'roar', answer: 'yes' };
+    all.set([record(on.caseId(), [0, answer], [0, { kind: 'no-stop', asked }], [0, roar])]);
+    expect(on.toAsk().map(({ id }) => id)).toEqual(['smoke']);
   });
 
   it('tells nothing where no machine is known', () => {
@@ -134,7 +145,6 @@ describe('the case on screen', () => {
     const known = record('c', [0, { kind: 'stop', stop: 'fumes' }]);
     const { on } = show({ id: 'c', cases: [known], records: 'awaited' });
     expect(on.start()).toBeUndefined();
-    expect(on.stops().map(({ id }) => id)).toContain('fumes');
     expect(on.holding().map(({ id }) => id)).toEqual(['fumes']);
     expect(on.holding()[0]!.now).toMatch(/fresh air/);
   });

@@ -10,6 +10,7 @@ import {
   returning,
   sayDay,
   stopsOf,
+  stopsToAsk,
   situationIn,
   troubleStart,
   troubleView,
@@ -51,6 +52,8 @@ export class CaseOnScreen {
   readonly #fresh = newId();
   readonly caseId = computed(() => this.asked().id() ?? this.#fresh);
   readonly loaded = this.#cases.loaded;
+  /** The cases were read, or cannot be now. */
+  readonly casesAsked = this.#cases.asked;
   readonly record = computed(() => this.#cases.all().find(({ id }) => id === this.caseId()));
   readonly state = computed(() => {
     const record = this.record();
@@ -85,19 +88,18 @@ export class CaseOnScreen {
     ),
   );
 
-  /** Said before anything was told: none of the stop rules holds. */
-  readonly #noStops = signal(false);
-  /** What is asked before anything else, from what the phone has: nobody waits here for a server. */
-  readonly stops = computed(() => {
-    const kind = this.owner()?.kind;
-    return kind ? stopsOf(kind) : [];
-  });
-  /** Those that hold. */
+  /** Those that hold, from what the phone has: nobody waits here for a server. */
   readonly holding = computed(() => {
     const told = this.state()?.stops ?? [];
-    return this.stops().filter(({ id }) => told.includes(id));
+    const kind = this.owner()?.kind;
+    return kind ? stopsOf(kind).filter(({ id }) => told.includes(id)) : [];
   });
-  readonly stopsAsked = computed(() => this.#noStops() || this.state()?.stopsAsked);
+  /** Stop questions that belong to what was told and were not asked yet. */
+  readonly toAsk = computed(() => {
+    const machine = this.owner();
+    const state = this.state();
+    return machine && state?.state === 'open' ? stopsToAsk(machine, state) : [];
+  });
   /** What the engine makes of what was told; nothing before anything was. */
   readonly view = computed(() => {
     const start = this.start();
@@ -133,9 +135,7 @@ export class CaseOnScreen {
   tell(...happenings: Happening[]): void {
     const machineId = this.machineId();
     if (!machineId) return;
-    const first = !this.record();
-    const open = first && this.#noStops() ? [{ kind: 'no-stop' } as Happening] : [];
-    this.#cases.tell(this.caseId(), machineId, ...open, ...happenings);
+    this.#cases.tell(this.caseId(), machineId, ...happenings);
     if (this.asked().id() === undefined) {
       void this.#router.navigate(['/trouble', this.caseId()], { replaceUrl: true });
     }
@@ -163,10 +163,9 @@ export class CaseOnScreen {
     return true;
   }
 
-  /** None of the stop rules holds. */
+  /** None of the stop rules that were asked holds. */
   noStop(): void {
-    if (this.record()) this.tell({ kind: 'no-stop' });
-    else this.#noStops.set(true);
+    this.tell({ kind: 'no-stop', asked: this.toAsk().map(({ id }) => id) });
   }
 
   /** Calendar date. */

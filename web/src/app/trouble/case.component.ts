@@ -7,10 +7,12 @@ import {
   inject,
   input,
   linkedSignal,
+  signal,
   untracked,
   viewChild,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap';
 import {
@@ -18,7 +20,7 @@ import {
   causeById,
   ENDING_WORDS,
   isRested,
-  PLACE_NAMES,
+  many,
   plusDays,
   REMINDER_SAID,
   sayCaseEvent,
@@ -34,7 +36,6 @@ import {
   type CodeSeen,
   type CodeSheet,
   type Happening,
-  type StopRule,
 } from '@needlecase/core';
 import type { ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
@@ -43,15 +44,21 @@ import { HouseholdService } from '../data/household.service';
 import { VisitsService } from '../data/visits.service';
 import { ToastsService } from '../data/toasts.service';
 import { withoutVersion } from '../forms/onto';
+import { narrow } from '../shared/narrow';
+import { LineComponent } from '../thread/line.component';
+import { onSwipe } from '../shared/swipe';
 import { CaseOnScreen } from './case-on-screen';
 import { CodeEntryComponent } from './code-entry.component';
-import { NumbersComponent } from '../shared/numbers.component';
+import { DangerComponent } from './danger.component';
 import { FirstComponent } from './first.component';
 import { FixComponent } from './fix.component';
 import { LookComponent } from './look.component';
 import { CaseProofComponent } from './proof.component';
-import { SuspectsComponent } from './suspects.component';
-import { TellComponent } from './tell.component';
+import { halosOf, SuspectsComponent } from './suspects.component';
+import { LookedComponent } from './looked.component';
+import { NoticeComponent } from './notice.component';
+import { percent } from './percent';
+import { StopQuestionsComponent } from './stop-questions.component';
 
 /** Something that was told, and what takes it back. */
 interface Given {
@@ -76,6 +83,13 @@ const ENDINGS: readonly { ending: CaseEnding; say: string }[] = [
   { ending: 'mistake', say: 'It was a mistake: keep it out of the log' },
 ];
 
+const PANES = [
+  { id: 'line', name: 'The line' },
+  { id: 'look', name: 'Next look' },
+  { id: 'suspects', name: 'Suspects' },
+] as const;
+type PaneId = (typeof PANES)[number]['id'];
+
 /** One trouble, from what a person notices to the proof that it is mended. */
 @Component({
   selector: 'nc-case',
@@ -85,16 +99,21 @@ const ENDINGS: readonly { ending: CaseEnding; say: string }[] = [
     FirstComponent,
     FixComponent,
     LookComponent,
+    LineComponent,
+    LookedComponent,
     NgbDropdownModule,
-    NumbersComponent,
+    NgTemplateOutlet,
+    NoticeComponent,
+    StopQuestionsComponent,
+    DangerComponent,
     RouterLink,
     SuspectsComponent,
-    TellComponent,
   ],
   providers: [CaseOnScreen],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './case.component.html',
   styleUrl: './case.component.scss',
+  host: { '(document:keydown)': 'onKey($event)' },
 })
 export class CaseComponent {
   readonly #visits = inject(VisitsService);
@@ -122,17 +141,51 @@ export class CaseComponent {
 
   /** A code that was typed elsewhere. */
   protected readonly typedCode = linkedSignal(() => this.code());
-  protected readonly byCode = linkedSignal(() => Boolean(this.typedCode()));
+  protected readonly byCode = computed(() => this.typedCode() !== undefined);
 
-  protected readonly symptoms = computed(() => {
-    const { symptoms = [] } = this.on.start() ?? {};
-    const answers = this.on.state()?.answers ?? {};
+  /** Symptoms of the place that is looked at alone. */
+  protected readonly only = computed(() => {
     const place = this.place();
     const owner = this.on.owner();
-    const here = place && owner ? symptomsAt(owner, place.id) : undefined;
-    return symptoms.filter(
-      ({ id }) => answers[id] === undefined && (here === undefined || here.includes(id)),
-    );
+    return place && owner ? symptomsAt(owner, place.id) : undefined;
+  });
+  protected readonly telling = computed(() => {
+    const { state = 'open', fix } = this.on.state() ?? {};
+    return state === 'open' && !fix;
+  });
+  protected readonly narrow = narrow;
+  protected readonly many = many;
+  protected readonly panes = PANES;
+  protected readonly pane = signal<PaneId>('look');
+  /** Looks that are worth their minutes, the next one first. */
+  protected readonly looks = computed(() => {
+    const next = this.on.next().check;
+    const others = this.on.view()?.checks.filter(({ id }) => id !== next?.id) ?? [];
+    return next ? [next, ...others] : [];
+  });
+  /** How many were passed over since the last answer. */
+  readonly #passed = linkedSignal({ source: () => this.on.next().check?.id, computation: () => 0 });
+  protected readonly look = computed(() => {
+    const looks = this.looks();
+    return looks.length ? looks[this.#passed() % looks.length] : undefined;
+  });
+  protected readonly halos = computed(() => halosOf(this.on.view()));
+  /** Of each station: what may be there, how likely, or that it is cleared. */
+  protected readonly lineWords = computed(() => {
+    const view = this.on.view();
+    const words = new Map<string, { said: string; chance?: string }>();
+    if (!view) return words;
+    for (const { id } of this.on.stations()) {
+      const here = view.suspects.filter(({ station }) => station === id);
+      const chance = Math.max(0, ...here.map((one) => one.chance));
+      words.set(
+        id,
+        chance < 0.01
+          ? { said: 'cleared by what you said' }
+          : { said: here[0]!.name, chance: percent(chance) },
+      );
+    }
+    return words;
   });
   protected readonly given = computed((): Given[] => {
     const { answers = {}, codes = [] } = this.on.state() ?? {};
@@ -182,10 +235,11 @@ export class CaseComponent {
 
   constructor() {
     this.on.asked.set({ id: this.id, machine: this.machine });
+    onSwipe({ left: () => this.#turn(1), right: () => this.#turn(-1) });
     const told = effect(() => {
       const finding = this.finding();
       const known = this.on.start()?.symptoms.some(({ id }) => id === finding);
-      if (!finding || !known || !this.on.loaded()) return;
+      if (!finding || !known || !this.on.casesAsked()) return;
       told.destroy();
       untracked(() => this.answer(finding, 'yes'));
     });
@@ -200,10 +254,25 @@ export class CaseComponent {
       const now = step();
       if (before !== undefined && now !== before) {
         const lead = this.lead()?.nativeElement;
+        this.pane.set('look');
+        // Whoever answered reads on at the new question.
+        if (this.#answered) {
+          this.#answered = false;
+          setTimeout(() => lead?.querySelector<HTMLElement>('h2')?.focus({ preventScroll: true }));
+        }
         const top = lead?.getBoundingClientRect().top ?? 0;
         if (lead && (top < 0 || top > innerHeight / 2)) lead.scrollIntoView({ block: 'start' });
       }
       before = now;
+    });
+    let led: { name: string; chance: number } | undefined;
+    effect(() => {
+      const [first] = this.on.view()?.suspects ?? [];
+      if (first && led && (first.name !== led.name || first.chance !== led.chance)) {
+        const was = first.name === led.name ? `, was ${percent(led.chance)}` : '';
+        this.moved.set(`Likeliest: ${first.name}, ${percent(first.chance)}${was}`);
+      }
+      led = first;
     });
   }
 
@@ -217,21 +286,52 @@ export class CaseComponent {
       this.on.view()?.ladder?.[0]?.id === 'level' && this.on.next().check?.id === 'locked-empty',
   );
 
+  #answered = false;
+  /** How the likeliest suspect moved with the last answer. */
+  protected readonly moved = signal('');
+
   /** What stands behind the glass of a locked door. */
   protected level(found: 'none' | 'water'): void {
     this.answer('locked-empty', found === 'none' ? 'yes' : 'no');
   }
 
-  /** Where this house has what a stop rule shuts off. Outside a house that smells of gas nobody looks for a valve. */
-  protected placesFor({ id, shuts = [] }: StopRule): { name: string; where: string }[] {
-    const places = this.on.bench()?.household.places ?? {};
-    return shuts.flatMap((one) => {
-      const where = places[one];
-      if (!where) return [];
-      const name =
-        id === 'gas-smell' ? `${PLACE_NAMES[one]}, for the gas service` : PLACE_NAMES[one];
-      return [{ name, where }];
-    });
+  protected anotherLook(): void {
+    this.#passed.update((n) => n + 1);
+  }
+
+  protected turnPane(event: KeyboardEvent): void {
+    const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    this.#turn(by);
+    const tabs = (event.currentTarget as HTMLElement).parentElement!.querySelectorAll<HTMLElement>(
+      '[role=tab]',
+    );
+    tabs[PANES.findIndex(({ id }) => id === this.pane())]?.focus();
+  }
+
+  #turn(by: number): void {
+    const at = PANES.findIndex(({ id }) => id === this.pane()) + by;
+    const to = PANES[Math.min(PANES.length - 1, Math.max(0, at))];
+    if (to) this.pane.set(to.id);
+  }
+
+  /** Keys answer the look, but for who types. */
+  protected onKey(event: KeyboardEvent): void {
+    const target = event.target as HTMLElement;
+    if (event.altKey || event.ctrlKey || event.metaKey || event.repeat) return;
+    if (target.closest('input, textarea, select, [contenteditable], .modal, nc-find')) return;
+    const look = this.look();
+    const asks = !this.on.holding().length && !this.on.toAsk().length && this.telling();
+    if (!asks || this.on.found() || this.askedFirst()) return;
+    const answer = ({ y: 'yes', n: 'no', '?': 'unknown' } as const)[event.key.toLowerCase()];
+    if (answer && look) this.answer(look.id, answer);
+    else if (event.key.toLowerCase() === 'a' && this.looks().length > 1) this.anotherLook();
+    else if (event.key.toLowerCase() === 'z') {
+      const last = this.given().at(-1);
+      if (last) this.on.tell(last.back);
+    } else return;
+    event.preventDefault();
   }
 
   protected readonly doorReset = DOOR_RESET;
@@ -255,6 +355,7 @@ export class CaseComponent {
 
   protected answer(finding: string, answer: Answer): void {
     if (!this.on.record() && answer === 'yes' && this.on.reopened({ finding })) return;
+    this.#answered = true;
     // A second tap says the same.
     if (this.on.state()?.answers[finding] === answer) return;
     this.on.tell({ kind: 'answer', finding, answer });
@@ -262,7 +363,6 @@ export class CaseComponent {
 
   protected seen(code: CodeSeen): void {
     this.typedCode.set(undefined);
-    this.byCode.set(false);
     if (!this.on.record() && code.code && this.on.reopened({ code: code.code })) return;
     this.on.tell({ kind: 'code', code });
   }

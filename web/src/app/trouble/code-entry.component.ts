@@ -1,4 +1,5 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -6,6 +7,8 @@ import {
   linkedSignal,
   output,
   signal,
+  viewChild,
+  type ElementRef,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
@@ -41,6 +44,13 @@ export class CodeEntryComponent {
   readonly seen = output<CodeSeen>();
   /** A code of no sheet that was given a class: it can be added to one. */
   readonly add = output<{ sheet: CodeSheet; code: string; class: CodeClass }>();
+
+  private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
+
+  constructor() {
+    // Opened to be typed in.
+    afterNextRender(() => this.field().nativeElement.focus());
+  }
 
   protected readonly classes = CODE_CLASS_LIST;
   protected readonly reminderSaid = REMINDER_SAID;

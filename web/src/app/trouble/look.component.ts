@@ -1,24 +1,36 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import type { Answer, CheckView } from '@needlecase/core';
+import { many, type Answer, type CheckView } from '@needlecase/core';
+import { FigureComponent } from '../visit/figures/figure.component';
 import { SingleTaps } from '../shared/single-taps';
 
 /** The next look: how it is done, what it needs, and what each answer would mean. */
 @Component({
   selector: 'nc-look',
+  imports: [FigureComponent],
   hostDirectives: [SingleTaps],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p class="soft small">
-      The next look, {{ check().minutes }} min: from here it costs the fewest minutes to the end.
+    <p class="cost">
+      <b>Tells most for its {{ many(check().minutes, 'minute') }}</b>
+      <span class="soft">
+        {{ check().minutes }} min,
+        {{ check().needs.length ? check().needs.join(', ') : 'no tools' }}
+      </span>
     </p>
-    <h2>{{ check().ask }}</h2>
+    <h2 tabindex="-1">{{ check().ask }}</h2>
     @for (caution of check().cautions; track caution) {
       <p class="caution">{{ caution }}</p>
     }
-    <p>{{ check().how }}</p>
-    @if (check().needs.length) {
-      <p class="small">You need {{ check().needs.join(', ') }}.</p>
+    @if (check().figure; as figure) {
+      <nc-figure [figure]="figure" />
     }
+    <p>{{ check().how }}</p>
+    <p class="why">
+      <b>Yes:</b> {{ check().yes }}. <b>No:</b> {{ check().no }}.
+      @if (check().along.length) {
+        In the same go: {{ check().along.join(' ') }}
+      }
+    </p>
     <div class="answers">
       <button type="button" class="btn btn-thread" (click)="answer.emit('yes')">Yes</button>
       <button type="button" class="btn btn-thread" (click)="answer.emit('no')">No</button>
@@ -26,20 +38,20 @@ import { SingleTaps } from '../shared/single-taps';
       <button type="button" class="btn btn-plain" (click)="answer.emit('unknown')">
         I do not know
       </button>
+      @if (others()) {
+        <button type="button" class="btn btn-plain wide" (click)="another.emit()">
+          Another look
+        </button>
+      }
     </div>
-    @if (check().along.length) {
-      <p class="small">In the same go: {{ check().along.join(' ') }}</p>
-    }
-    <dl class="small soft">
-      <dt>Yes</dt>
-      <dd>{{ check().yes }}</dd>
-      <dt>No</dt>
-      <dd>{{ check().no }}</dd>
-    </dl>
   `,
   styleUrl: './card.scss',
 })
 export class LookComponent {
+  protected readonly many = many;
   readonly check = input.required<CheckView>();
+  /** There are other looks as well. */
+  readonly others = input(false);
   readonly answer = output<Answer>();
+  readonly another = output();
 }

@@ -1,18 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import {
-  causesOf,
-  stationById,
-  type Machine,
-  type StationState,
-  type TroubleView,
-} from '@needlecase/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { isWasher, type Machine, type StationState, type TroubleView } from '@needlecase/core';
+import { GaugeComponent } from '../thread/gauge.component';
 import { LineComponent } from '../thread/line.component';
 import { percent } from './percent';
 
 /** Suspects: haloed on the machine's line, and ranked with what speaks for and against each. */
 @Component({
   selector: 'nc-suspects',
-  imports: [LineComponent],
+  imports: [GaugeComponent, LineComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './suspects.component.html',
   styleUrl: './suspects.component.scss',
@@ -21,25 +16,19 @@ export class SuspectsComponent {
   readonly machine = input.required<Machine>();
   readonly stations = input.required<readonly StationState[]>();
   readonly view = input<TroubleView>();
-  /** Whether causes can still be told. */
-  readonly asking = input(true);
-  readonly looked = output<string>();
+  /** With the machine’s line over them. */
+  readonly strip = input(true);
 
-  protected readonly halos = computed(() => {
-    const halos = new Map<string, number>();
-    for (const { station, chance } of this.view()?.suspects ?? []) {
-      halos.set(station, Math.max(halos.get(station) ?? 0, chance));
-    }
-    return halos;
+  protected readonly halos = computed(() => halosOf(this.view()));
+  /** Two can be there at once: then the chances add to more than one. */
+  protected readonly together = computed(() => {
+    const { suspects = [], other = 0 } = this.view() ?? {};
+    return suspects.reduce((sum, { chance }) => sum + chance, other) > 1.02;
   });
-  /** Every cause, along the line. */
-  protected readonly causes = computed(() => {
-    const order = this.stations().map(({ id }) => id);
-    const place = (station: string) => order.indexOf(station) + 1 || 99;
-    return causesOf(this.machine())
-      .map(({ id, name, station }) => ({ id, name, station, where: stationById(station).name }))
-      .sort((a, b) => place(a.station) - place(b.station));
-  });
+  protected readonly line = computed(() => (isWasher(this.machine().kind) ? 'water' : 'air'));
+  protected stateOf(station: string): StationState | undefined {
+    return this.stations().find(({ id }) => id === station);
+  }
   /** The line that most of it sits on, where one is clearly the likelier. */
   protected readonly mostly = computed(() => {
     const { air = 0, water = 0 } = this.view()?.lines ?? {};
@@ -47,8 +36,13 @@ export class SuspectsComponent {
     return chance > 0.5 ? { line, chance: Number(chance) } : undefined;
   });
   protected readonly percent = percent;
+}
 
-  protected told(select: HTMLSelectElement): void {
-    if (select.value) this.looked.emit(select.value);
+/** How likely the trouble sits at each station, 0 to 1. */
+export function halosOf(view: TroubleView | undefined): ReadonlyMap<string, number> {
+  const halos = new Map<string, number>();
+  for (const { station, chance } of view?.suspects ?? []) {
+    halos.set(station, Math.max(halos.get(station) ?? 0, chance));
   }
+  return halos;
 }

@@ -2,7 +2,6 @@ import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import {
   caseState,
-  symptomsOf,
   troubleView,
   type CaseEvent,
   type CodeSeen,
@@ -16,7 +15,8 @@ import { FixComponent } from './fix.component';
 import { percent } from './percent';
 import { CaseProofComponent } from './proof.component';
 import { SuspectsComponent } from './suspects.component';
-import { TellComponent } from './tell.component';
+import { LookedComponent } from './looked.component';
+import { NoticeComponent } from './notice.component';
 
 const machine: Machine = {
   id: 'm1',
@@ -80,13 +80,13 @@ describe('FirstComponent', () => {
   });
 });
 
-describe('TellComponent', () => {
+describe('NoticeComponent', () => {
   function show() {
-    const fixture = TestBed.createComponent(TellComponent);
-    fixture.componentRef.setInput('symptoms', symptomsOf('front-load-washer'));
+    const fixture = TestBed.createComponent(NoticeComponent);
+    fixture.componentRef.setInput('machines', [machine]);
     fixture.detectChanges();
     const told: string[] = [];
-    fixture.componentInstance.told.subscribe((id) => told.push(id));
+    fixture.componentInstance.told.subscribe(({ finding }) => told.push(finding));
     return { fixture, host: hostOf(fixture), told };
   }
   const said = (host: HTMLElement) =>
@@ -114,14 +114,13 @@ describe('TellComponent', () => {
     ['5 minutes', undefined],
   ])('takes “%s” as a code: %s', (typed, button) => {
     const { fixture, host } = show();
-    fixture.componentRef.setInput('machine', machine);
     fixture.componentRef.setInput('sheets', [sheet]);
     const codes: string[] = [];
-    fixture.componentInstance.coded.subscribe((code) => codes.push(code));
+    fixture.componentInstance.coded.subscribe(({ code }) => codes.push(code));
     type(host, typed);
     fixture.detectChanges();
     const found = host.querySelector<HTMLButtonElement>('.choice.code');
-    expect(found?.textContent.trim()).toBe(button);
+    expect(found?.firstChild?.textContent?.trim()).toBe(button);
     found?.click();
     expect(codes).toEqual(button ? [typed] : []);
   });
@@ -223,7 +222,7 @@ describe('CaseProofComponent', () => {
 });
 
 describe('SuspectsComponent', () => {
-  it('ranks them with their reasons, and takes what somebody looked and found', () => {
+  it('ranks them with their reasons, and says how sure that is', () => {
     const fixture = TestBed.createComponent(SuspectsComponent);
     fixture.componentRef.setInput('machine', machine);
     fixture.componentRef.setInput('stations', []);
@@ -231,14 +230,36 @@ describe('SuspectsComponent', () => {
       'view',
       troubleView({ kind: machine.kind, features: {} }, { 'drains-slowly': 'yes' }),
     );
-    const looked: string[] = [];
-    fixture.componentInstance.looked.subscribe((cause) => looked.push(cause));
     fixture.detectChanges();
     const host = hostOf(fixture);
     const rows = [...host.querySelectorAll('li')];
     expect(rows[0]!.textContent).toContain('the pump filter is clogged');
     expect(rows[0]!.textContent).toContain('It drains slowly');
     expect(rows.at(-1)!.textContent).toContain('something else, or nothing wrong');
+    expect(host.textContent).toContain('no record of your own yet');
+  });
+
+  it('says why chances add to more than all', () => {
+    const fixture = TestBed.createComponent(SuspectsComponent);
+    fixture.componentRef.setInput('machine', machine);
+    fixture.componentRef.setInput('stations', []);
+    const view = troubleView({ kind: machine.kind, features: {} }, { 'drains-slowly': 'yes' });
+    const more = view.suspects.map((one) => ({ ...one, chance: 0.9 }));
+    fixture.componentRef.setInput('view', { ...view, suspects: more });
+    fixture.detectChanges();
+    expect(hostOf(fixture).textContent).toContain('two can be there at once');
+  });
+});
+
+describe('LookedComponent', () => {
+  it('takes what somebody looked and found, and nothing before it was chosen', () => {
+    const fixture = TestBed.createComponent(LookedComponent);
+    fixture.componentRef.setInput('machine', machine);
+    fixture.componentRef.setInput('stations', []);
+    const looked: string[] = [];
+    fixture.componentInstance.looked.subscribe((cause) => looked.push(cause));
+    fixture.detectChanges();
+    const host = hostOf(fixture);
     host.querySelector('form')!.dispatchEvent(new Event('submit'));
     host.querySelector('select')!.value = 'trap-clogged';
     host.querySelector('form')!.dispatchEvent(new Event('submit'));

@@ -37,7 +37,7 @@ import { END, VisitPlace } from './visit-place';
 import { VisitTimers } from './visit-timers';
 import { StepComponent } from './step.component';
 import { StillInComponent } from '../shared/still-in.component';
-import { onSwipe } from './swipe';
+import { onSwipe } from '../shared/swipe';
 import { TimerChipsComponent } from './timer-chips.component';
 import { keepAwake } from './wake-lock';
 
