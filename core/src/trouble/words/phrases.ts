@@ -4,6 +4,9 @@
  */
 export const PHRASES: Readonly<Record<string, readonly string[]>> = {
   'wont-drain': [
+    'water does not go away',
+    'water will not leave',
+    'standing water',
     'does not drain',
     'not draining',
     'full of water',
@@ -156,6 +159,8 @@ export const PHRASES: Readonly<Record<string, readonly string[]>> = {
     'fills forever',
   ],
   'odd-code': [
+    'it beeps',
+    'lights blink for no reason',
     'strange codes',
     'random error codes',
     'different errors each time',
@@ -374,6 +379,9 @@ export const PHRASES: Readonly<Record<string, readonly string[]>> = {
     'bouncing',
   ],
   'wont-start': [
+    'display is dark',
+    'nothing lights up',
+    'no lights at all',
     'does not start',
     'will not start',
     'will not turn on',
@@ -425,6 +433,8 @@ export const PHRASES: Readonly<Record<string, readonly string[]>> = {
     'clothes soaking',
   ],
   foam: [
+    'too much soap',
+    'too much detergent used',
     'too much foam',
     'suds',
     'too many suds',
