@@ -63,7 +63,7 @@ test('the slash goes to the find box, which finds machines, stations and tasks',
   await expect(page.getByRole('option').first()).toContainText(/lint screen/i);
   await box.fill('');
   await page.keyboard.type('studio');
-  await page.getByRole('option', { name: 'Studio washer', exact: true }).waitFor();
+  await page.getByRole('option', { name: /Studio washer top-load washer/ }).waitFor();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: 'Studio washer' })).toBeVisible();
 });
@@ -163,7 +163,7 @@ test('the first start by keyboard alone', async ({ page, empty }) => {
   await expect(page.getByRole('heading', { name: 'How they are used' })).toBeFocused();
   await tabTo(page, /^Show what is due/);
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: 'Next visit: Bath' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your first visit: Bath' })).toBeVisible();
 });
 
 test('the log and the house by keyboard: a note is entered, a machine renamed, focus comes back', async ({

@@ -22,6 +22,7 @@ test('an empty file, a household, what is due, a run with a timer and a reload, 
   await page.getByLabel('Loads in a usual week').fill('4');
   await page.getByLabel('A pet that sheds').check();
   await page.getByRole('button', { name: 'Show what is due' }).click();
+  await page.getByRole('link', { name: 'Later: to the bench' }).click();
 
   // What is due: nothing is known yet.
   await expect(page.getByRole('heading', { name: 'Next visit: Kitchen' })).toBeVisible();
@@ -115,7 +116,7 @@ test('the first start says beside the field what is wrong, stores nothing, and s
   await expect(page.getByLabel('Name of the household')).toBeFocused();
   await page.getByLabel('Name of the household').fill('Loom House');
   await page.getByRole('button', { name: 'Next' }).click();
-  await page.getByLabel('What is it?').selectOption('vented-dryer');
+  await page.getByRole('radio', { name: 'vented dryer' }).check({ force: true });
   await page.getByLabel('Your name for it').fill('Dryer');
   await page.getByLabel('Where it stands').fill('Cellar');
   await page.getByLabel('Elbows in the duct').fill('99');
@@ -131,7 +132,19 @@ test('the first start says beside the field what is wrong, stores nothing, and s
   await expect(page.getByLabel('Loads in a usual week')).toHaveValue('-3');
   expect(await empty.api('household')).toMatchObject({ status: 404 });
   await page.getByLabel('Loads in a usual week').fill('3');
+  // What is remembered roughly is noted; what is not, comes first.
+  const last = (task: string, when: string) =>
+    page.getByRole('group', { name: task }).getByRole('button', { name: when }).click();
+  await last('Wash the lint screen', 'This month');
+  await last('Brush the duct run through', 'Never');
   await page.getByRole('button', { name: 'Show what is due' }).click();
+  await expect(page.getByRole('heading', { name: 'Your first visit: Cellar' })).toBeVisible();
+  await expect(page.locator('.first li').first()).toContainText('keeps people safe');
+  const { entries } = await empty.api<{ entries: { task: string; note: string }[] }>('entries');
+  expect(entries.map(({ task, note }) => [task, note])).toEqual([
+    ['lint-screen-wash', 'As remembered at the first start: this month.'],
+  ]);
+  await page.getByRole('link', { name: 'Later: to the bench' }).click();
   await expect(page.getByRole('heading', { name: 'Next visit: Cellar' })).toBeVisible();
 });
 
@@ -151,12 +164,13 @@ test('every kind of machine can be entered and gets its stations', async ({ page
   for (const [i, kind] of Object.keys(kinds).entries()) {
     if (i > 0) await page.getByRole('button', { name: 'Add another machine' }).click();
     const one = page.getByRole('region', { name: `Machine ${i + 1}` });
-    await one.getByLabel('What is it?').selectOption(kind);
+    await one.getByRole('radio').nth(i).check({ force: true });
     await one.getByLabel('Your name for it').fill(kind);
     await one.getByLabel('Where it stands').fill('Cellar');
   }
   await page.getByRole('button', { name: 'Next' }).click();
   await page.getByRole('button', { name: 'Show what is due' }).click();
+  await page.getByRole('link', { name: 'Later: to the bench' }).click();
   for (const [kind, station] of Object.entries(kinds)) {
     const line = page.getByRole('toolbar', { name: `Line of the ${kind}` });
     await expect(line.getByRole('button', { name: new RegExp(`^${station}`) })).toHaveCount(1);

@@ -1,5 +1,6 @@
 // Whole files only: one name re-exported by itself makes the bundler put all of the core into one chunk.
 export * from './care/catalogue/data/features.js';
+export * from './care/catalogue/data/remembered.js';
 export * from './care/catalogue/data/disputes.js';
 export * from './care/catalogue/data/figures.js';
 export * from './care/catalogue/data/load-care.js';

@@ -242,7 +242,21 @@ export const HouseholdDraft = closed(
 export type HouseholdDraft = Static<typeof HouseholdDraft>;
 
 export const SetupDraft = closed(
-  { household: HouseholdDraft, machines: Type.Array(MachineDraft, { minItems: 1, maxItems: 50 }) },
+  {
+    household: HouseholdDraft,
+    machines: Type.Array(MachineDraft, { minItems: 1, maxItems: 50 }),
+    /** When work was done last, as far as somebody remembers: by the machine’s place in the list. */
+    lastDone: Type.Optional(
+      Type.Array(
+        closed({
+          machine: Type.Integer({ minimum: 0, maximum: 49 }),
+          task: text(40, 1),
+          when: oneOf(['month', 'year', 'longer'] as const),
+        }),
+        { maxItems: 400 },
+      ),
+    ),
+  },
   'SetupDraft',
 );
 export type SetupDraft = Static<typeof SetupDraft>;

@@ -106,8 +106,8 @@ export const FEATURES = {
   screenWell: ['yes', 'no', 'unknown'],
   blowerAccess: ['yes', 'no', 'unknown'],
   sensor: ['yes', 'no', 'unknown'],
-  stacked: ['no', 'above', 'below'],
-  room: ['heated', 'unheated'],
+  stacked: ['no', 'above', 'below', 'unknown'],
+  room: ['heated', 'unheated', 'unknown'],
 } as const;
 export type FeatureId = keyof typeof FEATURES;
 

@@ -1,4 +1,7 @@
 import {
+  knowsTask,
+  MS_PER_DAY,
+  REMEMBERED,
   checkOwnTasks,
   checkRules,
   isZone,
@@ -7,6 +10,7 @@ import {
 } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import Type from 'typebox';
+import { authorOf } from '../access/caller.js';
 import { mustBeRight, ProblemError } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
@@ -35,8 +39,13 @@ export const householdRoutes = (store: Store): Route[] => [
       { household: schemas.Household, machines: Type.Array(schemas.Machine) },
       { additionalProperties: false },
     ),
-    handle: ({ body: { household, machines } }) => {
+    handle: ({ body: { household, machines, lastDone = [] }, caller }) => {
       mustBeRight([
+        ...lastDone.flatMap(({ machine, task }, i) =>
+          machines[machine] && knowsTask(machines[machine], task)
+            ? []
+            : [{ field: `lastDone.${i}.task`, message: 'This machine has no such task.' }],
+        ),
         ...zoneProblems(household, 'household.zone'),
         ...machines.flatMap((draft, i) => machineProblems(draft, `machines.${i}.`)),
       ]);
@@ -49,6 +58,18 @@ export const householdRoutes = (store: Store): Route[] => [
       }
       const made = store.household.create(household);
       const entered = machines.map((draft) => store.machines.create(draft));
+      const now = Date.now();
+      for (const { machine, task, when } of lastDone) {
+        const { say, days } = REMEMBERED[when];
+        const at = new Date(now - days * MS_PER_DAY).toISOString();
+        store.entries.add(
+          {
+            ...{ machineId: entered[machine]!.id, kind: 'done', task, at, source: 'log' },
+            note: `As remembered at the first start: ${say.toLowerCase()}.`,
+          },
+          { zone: household.zone, author: authorOf(caller) },
+        );
+      }
       store.changed({ topic: 'household' });
       return { status: 201, body: { household: made, machines: entered } };
     },

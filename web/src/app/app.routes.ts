@@ -132,6 +132,11 @@ export const routes: Routes = [
     loadComponent: () => import('./house/put-back.component').then((m) => m.PutBackComponent),
   },
   {
+    path: 'start/help',
+    title: title('Help now'),
+    loadComponent: () => import('./start/quick-help.component').then((m) => m.QuickHelpComponent),
+  },
+  {
     path: 'start',
     title: title('First start'),
     canActivate: [hasNoHousehold],

@@ -141,7 +141,7 @@ function fromHardness(typed: number, region: Region, before: number | undefined)
           id="h-name"
           class="form-control"
           formControlName="name"
-          placeholder="Kiln Lane House"
+          placeholder="such as Kiln Lane House"
           autocomplete="off"
           [ncField]="prefix() + 'name'"
         />
@@ -261,7 +261,7 @@ function fromHardness(typed: number, region: Region, before: number | undefined)
             id="h-currency"
             class="form-control"
             maxlength="3"
-            placeholder="EUR"
+            placeholder="such as EUR"
             autocomplete="off"
             formControlName="currency"
             [ncField]="prefix() + 'currency'"
@@ -278,7 +278,7 @@ function fromHardness(typed: number, region: Region, before: number | undefined)
               maxlength="200"
               autocomplete="off"
               [id]="'h-' + one.id"
-              [placeholder]="one.such"
+              [placeholder]="'such as ' + one.such"
               [formControlName]="one.id"
               [ncField]="prefix() + 'places.' + one.id"
             />

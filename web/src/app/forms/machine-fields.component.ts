@@ -16,12 +16,21 @@ import {
 import { startWith, switchMap } from 'rxjs';
 import type { MachineForm } from './machine-form';
 import { FieldDirective, ProblemComponent } from './problems';
+import { FigureComponent } from '../visit/figures/figure.component';
+import { KindFigureComponent } from './kind-figure.component';
 import { HerePipe } from '../shared/here.pipe';
 
 /** The fields of a machine: how it is built and placed, or how it is used. */
 @Component({
   selector: 'nc-machine-fields',
-  imports: [HerePipe, ReactiveFormsModule, FieldDirective, ProblemComponent],
+  imports: [
+    FieldDirective,
+    FigureComponent,
+    HerePipe,
+    KindFigureComponent,
+    ProblemComponent,
+    ReactiveFormsModule,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine-fields.component.html',
   styles: `
@@ -29,11 +38,67 @@ import { HerePipe } from '../shared/here.pipe';
       display: grid;
       grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
       gap: 0.7rem 1.25rem;
-      align-items: end;
+      align-items: start;
     }
 
     fieldset {
       grid-column: 1 / -1;
+    }
+
+    .kinds {
+      display: grid;
+      gap: 0.6rem;
+      grid-template-columns: repeat(auto-fill, minmax(8rem, 1fr));
+    }
+
+    .kinds label {
+      align-items: center;
+      background: var(--face);
+      border: 2px solid var(--edge);
+      border-radius: 0.9rem;
+      cursor: pointer;
+      display: grid;
+      font-weight: 600;
+      justify-items: center;
+      line-height: 1.15;
+      padding: 0.5rem 0.3rem;
+      text-align: center;
+    }
+
+    .kinds input {
+      height: 1px;
+      opacity: 0;
+      position: absolute;
+      width: 1px;
+    }
+
+    .kinds label:has(:checked) {
+      border-color: var(--ink);
+      box-shadow: inset 0 0 0 2px var(--ink);
+    }
+
+    .kinds label:has(:focus-visible) {
+      outline: 3px solid var(--focus);
+      outline-offset: 2px;
+    }
+
+    .taught {
+      align-items: start;
+      display: grid;
+      gap: 0.8rem;
+      grid-column: span 2;
+      grid-template-columns: 7.5rem 1fr;
+    }
+
+    @media (max-width: 560px) {
+      .taught {
+        grid-column: auto;
+        grid-template-columns: 5.5rem 1fr;
+      }
+
+      .kinds {
+        grid-template-columns: repeat(3, 1fr);
+      }
     }
 
     .checks {

@@ -54,7 +54,7 @@ const text = (value: string) => new FormControl(value, { nonNullable: true });
 export function machineForm(known: Partial<MachineDraft> = {}): MachineForm {
   const features = known.features ?? {};
   const first = (id: FeatureId) =>
-    FEATURE_QUESTIONS.find((question) => question.id === id)!.answers[0]!.value;
+    FEATURE_QUESTIONS.find((question) => question.id === id)?.answers[0]!.value ?? 'unknown';
   return new FormGroup<MachineControls>({
     name: text(known.name ?? ''),
     kind: new FormControl<MachineKind>(known.kind ?? 'front-load-washer', { nonNullable: true }),
@@ -121,6 +121,12 @@ export function draftOf(form: MachineForm, stored?: MachineDraft): MachineDraft 
   ) as MachineDraft['identity'] & object;
   const asked = FEATURE_QUESTIONS.filter(({ kinds }) => kinds.includes(kind));
   const answers = Object.fromEntries(asked.map(({ id }) => [id, features[id]]));
+  const before = stored?.features;
+  // Whether the duct climbs is said by which way it goes; what was said otherwise before stays while that does.
+  const riser =
+    before?.riser !== undefined && before.ventPath === features.ventPath
+      ? before.riser
+      : (({ up: 'yes', unknown: 'unknown' } as const)[features.ventPath] ?? 'no');
   return onto(stored, KNOWS, {
     name: name.trim(),
     kind,
@@ -128,6 +134,7 @@ export function draftOf(form: MachineForm, stored?: MachineDraft): MachineDraft 
     place: place.trim(),
     features: onto<Features>(stored?.features, FEATURES_KNOWN, {
       ...answers,
+      ...(hasDuct(kind) ? { riser } : {}),
       ...(hasDuct(kind) && elbows !== null ? { elbows } : {}),
       ...(hasHeater(kind) && heater !== null ? { heater } : {}),
     }),

@@ -31,7 +31,12 @@ export class FormProblems {
 
   /** Puts the cursor where the first problem is, once it is drawn. */
   show(): void {
-    setTimeout(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus());
+    setTimeout(() => {
+      const field = document.querySelector<HTMLElement>('[aria-invalid="true"]');
+      field?.focus({ preventScroll: true });
+      // Its label is seen with it, also under what is fixed at the top or the foot.
+      (field?.closest('div') ?? field)?.scrollIntoView({ block: 'center' });
+    });
   }
 }
 

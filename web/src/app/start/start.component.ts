@@ -5,15 +5,23 @@ import { Router, RouterLink } from '@angular/router';
 import {
   check,
   KIND_NAMES,
+  many,
+  REMEMBERED,
+  tasksToRemember,
+  type BenchView,
   type FieldProblem,
   type HouseholdDraft,
   type MachineDraft,
+  type Remembered,
+  type SetupDraft,
 } from '@needlecase/core';
-import { merge } from 'rxjs';
-import type { ApiProblem } from '../data/api.service';
+import { catchError, merge, of, switchMap, tap } from 'rxjs';
+import { ApiService, type ApiProblem } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import { readLocal, removeLocal, writeLocal } from '../data/local';
 import { newId } from '../data/platform';
+import { VisitsService } from '../data/visits.service';
+import { sayMinutes } from '../shared/minutes';
 import {
   HouseholdFieldsComponent,
   householdDraft,
@@ -30,7 +38,10 @@ interface Kept {
   step: number;
   household: HouseholdDraft;
   machines: MachineDraft[];
+  /** By machine and task, as `0/pump-filter`. */
+  last?: Record<string, LastDone>;
 }
+type LastDone = Remembered | 'never' | 'unknown';
 
 /** First start: three short steps from an empty file to a household that is ready. */
 @Component({
@@ -44,6 +55,10 @@ interface Kept {
 export class StartComponent {
   readonly #households = inject(HouseholdService);
   readonly #router = inject(Router);
+  readonly #api = inject(ApiService);
+  readonly #visits = inject(VisitsService);
+  protected readonly many = many;
+  protected readonly sayMinutes = sayMinutes;
   readonly #kept = readLocal<Kept>(KEPT);
   readonly #key = this.#kept?.key ?? newId();
   protected readonly problems = inject(FormProblems);
@@ -57,6 +72,15 @@ export class StartComponent {
   protected readonly failed = signal<ApiProblem | undefined>(undefined);
   protected readonly steps = ['Household', 'Machines', 'Use'];
   protected readonly kindNames = KIND_NAMES;
+  /** When work was done last, as far as it is remembered. */
+  protected readonly last = signal<Record<string, LastDone>>(this.#kept?.last ?? {});
+  protected readonly whens: readonly { id: LastDone; say: string }[] = [
+    ...(Object.keys(REMEMBERED) as Remembered[]).map((id) => ({ id, say: REMEMBERED[id].say })),
+    { id: 'never', say: 'Never' },
+    { id: 'unknown', say: 'No idea' },
+  ];
+  /** The most useful first visit, once the house is set up. */
+  protected readonly first = signal<BenchView | undefined>(undefined);
 
   constructor() {
     merge(this.household.valueChanges, this.machines.valueChanges)
@@ -72,6 +96,19 @@ export class StartComponent {
 
   protected removeMachine(index: number): void {
     this.machines.removeAt(index);
+  }
+
+  protected askedLast(machine: MachineForm) {
+    return tasksToRemember(draftOf(machine));
+  }
+
+  protected remember(machine: number, task: string, when: LastDone): void {
+    this.last.update((all) => ({ ...all, [`${machine}/${task}`]: when }));
+    this.#keep();
+  }
+
+  protected begin(): void {
+    this.#visits.start(this.first()?.visit?.tasks ?? []);
   }
 
   protected next(): void {
@@ -100,6 +137,16 @@ export class StartComponent {
     };
   }
 
+  /** What somebody remembers; never and no idea are not known yet, and so come first. */
+  #lastDone(): NonNullable<SetupDraft['lastDone']> {
+    return this.machines.controls.flatMap((form, machine) =>
+      this.askedLast(form).flatMap(({ id: task }) => {
+        const when = this.last()[`${machine}/${task}`];
+        return when && when in REMEMBERED ? [{ machine, task, when: when as Remembered }] : [];
+      }),
+    );
+  }
+
   #wrongIn(step: number): FieldProblem[] {
     return check('SetupDraft', this.#draft()).filter(({ field }) => stepOf(field) === step);
   }
@@ -107,23 +154,31 @@ export class StartComponent {
   #finish(): void {
     this.sending.set(true);
     this.failed.set(undefined);
-    this.#households.setUp(this.#draft(), this.#key).subscribe({
-      next: () => {
-        removeLocal(KEPT);
-        void this.#router.navigateByUrl('/');
-      },
-      error: (problem: ApiProblem) => {
-        this.sending.set(false);
-        this.failed.set(problem);
-        this.problems.set(problem.errors);
-        const first = problem.errors[0];
-        if (first) this.#goTo(stepOf(first.field));
-      },
-    });
+    this.#households
+      .setUp({ ...this.#draft(), lastDone: this.#lastDone() }, this.#key)
+      .pipe(
+        tap(() => removeLocal(KEPT)),
+        switchMap(() => this.#api.get<BenchView>('bench').pipe(catchError(() => of(undefined)))),
+      )
+      .subscribe({
+        next: (bench) => {
+          if (!bench?.visit) return void this.#router.navigateByUrl('/');
+          this.first.set(bench);
+          setTimeout(() => document.querySelector<HTMLElement>('h1')?.focus());
+        },
+        error: (problem: ApiProblem) => {
+          this.sending.set(false);
+          this.failed.set(problem);
+          this.problems.set(problem.errors);
+          const first = problem.errors[0];
+          if (first) this.#goTo(stepOf(first.field));
+        },
+      });
   }
 
   #keep(): void {
-    const kept: Kept = { key: this.#key, step: this.step(), ...this.#draft() };
+    const last = this.last();
+    const kept: Kept = { key: this.#key, step: this.step(), ...this.#draft(), last };
     writeLocal(KEPT, kept);
   }
 }

@@ -9,6 +9,7 @@ import {
   type HabitId,
   type MachineKind,
 } from '../../../model/vocabulary.js';
+import type { FigureId } from './figures.js';
 import { spoken } from '../../../regions/spoken.js';
 
 /** What is asked about how a machine is built and placed, and the answers in words. */
@@ -20,6 +21,9 @@ export interface FeatureQuestion {
   question: string;
   /** Why it is asked. */
   because: string;
+  /** How somebody sees it who has never looked. */
+  how: string;
+  figure: FigureId;
   answers: readonly { value: string; label: string }[];
 }
 
@@ -32,6 +36,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: FRONT_LOADERS,
     question: 'Where is the pump filter reached?',
     because: 'The steps show you the right place.',
+    how: 'Kneel before it: a small flap or a strip along the foot of the front. No flap: look whether the whole lower front is one loose piece.',
+    figure: 'flap-left',
     answers: [
       { value: 'unknown', label: 'Not found yet' },
       { value: 'front-right', label: 'Flap at the bottom right' },
@@ -47,6 +53,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: FRONT_LOADERS,
     question: 'Is there a thin drain-down hose beside the filter?',
     because: 'With it the water comes out in small amounts.',
+    how: 'Behind the same flap, beside the round filter: a finger-thin hose with a cap.',
+    figure: 'drain-down',
     answers: [UNKNOWN, { value: 'yes', label: 'Yes' }, { value: 'no', label: 'No' }],
   },
   {
@@ -55,6 +63,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: WASHERS,
     question: 'Where does the detergent go?',
     because: 'A drawer is cleaned differently from a cup.',
+    how: 'A drawer pulls out at the top of the front; a cup sits under the lid or in the door.',
+    figure: 'drawer',
     answers: [
       UNKNOWN,
       { value: 'drawer', label: 'In a drawer' },
@@ -67,6 +77,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: WASHERS,
     question: 'Where does the used water go?',
     because: 'It decides what is looked at when draining gets slow.',
+    how: 'Follow the ribbed grey hose from the back to where its end hangs.',
+    figure: 'standpipe',
     answers: [
       UNKNOWN,
       { value: 'standpipe', label: 'Into a standpipe' },
@@ -80,6 +92,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: VENTED,
     question: 'Electric or gas?',
     because: 'Gas must be shut off before the duct is opened.',
+    how: 'Look behind it: a yellow or metal gas hose with a valve beside the plug means gas. One thick cable alone means electric.',
+    figure: 'gas-hose',
     answers: [UNKNOWN, { value: 'electric', label: 'Electric' }, { value: 'gas', label: 'Gas' }],
   },
   {
@@ -87,21 +101,15 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     name: 'Duct goes',
     kinds: VENTED,
     question: 'Which way does the duct go?',
-    because: 'Lint collects at different places.',
+    because: 'Lint collects at different places; where a duct climbs, the most.',
+    how: 'Follow the wide hose from its back: does it go straight out, climb to a higher wall or the roof, or down?',
+    figure: 'vent-ways',
     answers: [
       UNKNOWN,
       { value: 'through-wall', label: 'Straight through the wall' },
-      { value: 'up', label: 'Up' },
+      { value: 'up', label: 'It climbs, as from a cellar' },
       { value: 'down', label: 'Down' },
     ],
-  },
-  {
-    id: 'riser',
-    name: 'Riser',
-    kinds: VENTED,
-    question: 'Does the duct climb, as from a cellar?',
-    because: 'A riser catches the most lint.',
-    answers: [UNKNOWN, { value: 'yes', label: 'Yes' }, { value: 'no', label: 'No' }],
   },
   {
     id: 'condensateTo',
@@ -109,6 +117,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: CONDENSING,
     question: 'Where does the water from the clothes go?',
     because: 'A tank is emptied after each load.',
+    how: 'A long drawer that fills with water, or a thin hose from the back into a drain.',
+    figure: 'condensate',
     answers: [
       UNKNOWN,
       { value: 'tank', label: 'Into a tank' },
@@ -121,6 +131,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: ['heat-pump-dryer'],
     question: 'Does the heat exchanger clean itself?',
     because: 'One that cleans itself is sealed, and never brushed.',
+    how: 'Open the flap at the foot: fins that you can reach with a brush, or a closed cover and a sticker.',
+    figure: 'exchanger',
     answers: [
       UNKNOWN,
       { value: 'brushed', label: 'No, it is brushed behind a flap' },
@@ -133,6 +145,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: VENTED,
     question: 'Is there a well or a second screen below the lint screen?',
     because: 'Lint mats there where nobody looks.',
+    how: 'Draw the lint screen out and look into its slot with a torch: does it go deep, or is there a second mesh?',
+    figure: 'screen-well',
     answers: [UNKNOWN, { value: 'yes', label: 'Yes' }, { value: 'no', label: 'No' }],
   },
   {
@@ -141,6 +155,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: VENTED,
     question: 'Can the blower be reached once the screen’s housing is off?',
     because: 'On some dryers lint packs the blower, and it is cleaned from there.',
+    how: 'Screws round the slot of the lint screen: the manual says whether the fan can be seen behind it.',
+    figure: 'screen-well',
     answers: [UNKNOWN, { value: 'yes', label: 'Yes' }, { value: 'no', label: 'No' }],
   },
   {
@@ -149,6 +165,8 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: DRYERS,
     question: 'Does it stop by itself when the load is dry?',
     because: 'Then it has sensor strips that need wiping.',
+    how: 'Two bare metal strips inside, near the lint screen or on the drum’s back; or a programme called dry, extra dry.',
+    figure: 'strips',
     answers: [UNKNOWN, { value: 'yes', label: 'Yes' }, { value: 'no', label: 'No, by time only' }],
   },
   {
@@ -157,7 +175,10 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: ['front-load-washer', 'washer-dryer', 'vented-dryer', ...CONDENSING],
     question: 'Does it stand in a stack?',
     because: 'A stack is never moved or tipped alone.',
+    how: 'One machine stands on the other, with a frame or a strap between them.',
+    figure: 'stack',
     answers: [
+      UNKNOWN,
       { value: 'no', label: 'No, on its own' },
       { value: 'below', label: 'Below another machine' },
       { value: 'above', label: 'On top of another machine' },
@@ -169,7 +190,10 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: MACHINE_KINDS,
     question: 'What is the room like?',
     because: 'Mould grows faster where it is cool and damp.',
+    how: 'Is the room heated in winter, or as cool as a cellar?',
+    figure: 'cellar',
     answers: [
+      UNKNOWN,
       { value: 'heated', label: 'Heated' },
       { value: 'unheated', label: 'A cellar or unheated' },
     ],

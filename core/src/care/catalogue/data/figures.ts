@@ -21,6 +21,13 @@ export const FIGURES = spoken({
   strips: 'Two bare metal strips side by side, wiped with a pad.',
   exchanger: 'Water showered through the fins from both sides.',
   'duct-brush': 'A brush on rods in the duct, turned clockwise only.',
+  'gas-hose': 'Behind the dryer: a hose with a valve beside the plug means gas.',
+  'vent-ways': 'A duct that goes straight out, one that climbs, one that goes down.',
+  elbows: 'A duct from the dryer to the wall with its bends numbered: two.',
+  condensate: 'A long drawer full of water, and a thin hose into a drain.',
+  stack: 'One machine on the other, with a strip between them.',
+  cellar: 'A machine in a room below the ground, with a small high window.',
+  'type-plate': 'The plate inside the door frame with the power in watts.',
   hood: 'The hood’s flap lifted by the air, and a bag held over it.',
 } as const);
 
