@@ -18,8 +18,8 @@ test('a vent run is laid out, changed by drag and by button, kept and compared',
   await expect(air).toHaveText((await asItIs.textContent())!.trim());
   const before = parseFloat((await air.textContent())!);
   await expect(page.getByRole('row', { name: /clean the lint out/ })).toContainText('min');
-  await page.getByLabel('clean the lint out').check();
-  await page.getByLabel('free the hood').check();
+  await page.getByRole('checkbox', { name: 'clean the lint out' }).check();
+  await page.getByRole('checkbox', { name: 'free the hood' }).check();
   await expect(page.getByRole('row', { name: /all that is ticked/ })).toContainText('min');
   await page.getByLabel(/^How piece/).selectOption('stretched');
   await expect.poll(async () => parseFloat((await air.textContent())!)).toBeGreaterThan(before);

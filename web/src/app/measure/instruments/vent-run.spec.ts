@@ -156,7 +156,7 @@ describe('PiecesComponent', () => {
       { field: 'pieces.1.state', message: 'Say how the flap is.' },
     ]);
     fixture.detectChanges();
-    expect(host.querySelector('input')!.value).toBe('6.562');
+    expect(host.querySelector('input')!.value).toBe('6.6');
     expect(host.querySelectorAll('li')[1]!.textContent).toContain('Say how the flap is.');
     expect(host.querySelectorAll('.field-problem')).toHaveLength(1);
   });

@@ -5,7 +5,7 @@ import {
   moveItemInArray,
   type CdkDragDrop,
 } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, model } from '@angular/core';
 import {
   convert,
   DIRECTIONS,
@@ -31,6 +31,9 @@ export interface Row {
   piece: Given;
 }
 
+/** As fine as anybody measures: whole millimetres, tenths of a foot. */
+const DIGITS: Readonly<Record<string, number>> = { mm: 0, cm: 1, m: 2, ft: 1, in: 2 };
+
 let key = 0;
 export const rowOf = (piece: Given): Row => ({ key: key++, piece });
 
@@ -52,15 +55,26 @@ export const PIECE_NAMES: Record<Given['is'], string> = {
   hood: 'Hood',
 };
 
+/** A radius as it is sold where people measure in millimetres. */
+const METRIC_RADIUS: Record<string, string> = {
+  '4-in': '100 mm',
+  '6-in': '150 mm',
+  '8-in': '200 mm',
+  '10-in': '250 mm',
+};
+/** A bend in a person’s words: `90°, mitred`, `90°, 150 mm radius`. */
+export const sayBendOf = (
+  { angle, radius }: Pick<Elbow, 'angle' | 'radius'>,
+  units: UnitSystem,
+): string =>
+  radius === 'mitered'
+    ? `${angle}°, ${units === 'us' ? 'mitered' : 'mitred'}`
+    : `${angle}°, ${units === 'us' ? radius : METRIC_RADIUS[radius]} radius`;
+
 /** Every bend, by a name of its own. */
-const BENDS = [...ELBOW_ANGLES].reverse().flatMap((angle) =>
-  ELBOW_RADII.map((radius) => ({
-    name: `${angle}/${radius}`,
-    angle,
-    radius,
-    say: `${angle}°, ${radius === 'mitered' ? 'mitered' : `${radius} radius`}`,
-  })),
-);
+const BENDS = [...ELBOW_ANGLES]
+  .reverse()
+  .flatMap((angle) => ELBOW_RADII.map((radius) => ({ name: `${angle}/${radius}`, angle, radius })));
 const bendNamed = (name: string) => BENDS.find((one) => one.name === name)!;
 type Elbow = Extract<Given, { is: 'elbow' }>;
 
@@ -80,7 +94,13 @@ export class PiecesComponent {
   protected readonly directions = DIRECTIONS;
   protected readonly hangings = ['stretched', 'in folds'] as const;
   protected readonly bends = BENDS.map(({ name }) => name);
-  protected readonly sayBend = (name: string): string => bendNamed(name).say;
+  protected readonly sayBend = computed(
+    () =>
+      (name: string): string =>
+        sayBendOf(bendNamed(name), this.units()),
+  );
+  /** The row that was chosen on the drawing. */
+  readonly chosen = input<number>();
   protected readonly bendOf = ({ angle, radius }: Elbow): string => `${angle}/${radius}`;
   protected readonly hoodStates = HOOD_STATES;
   protected readonly names = PIECE_NAMES;
@@ -94,9 +114,9 @@ export class PiecesComponent {
   protected shown(amount: Amount | undefined, which: 'length' | 'narrow'): string {
     if (!amount) return '';
     if (!Number.isFinite(amount.value)) return '';
-    return String(
-      Number(convert(amount.value, 'length', amount.unit, this.unit(which)).toPrecision(4)),
-    );
+    const unit = this.unit(which);
+    const digits = DIGITS[unit] ?? 2;
+    return String(Number(convert(amount.value, 'length', amount.unit, unit).toFixed(digits)));
   }
 
   protected wrong(at: number): string {
