@@ -42,6 +42,7 @@ export * from './care/visit/products.js';
 export * from './care/visit/progress.js';
 export * from './care/visit/proofs.js';
 export * from './care/visit/questions.js';
+export * from './care/visit/used.js';
 export * from './care/visit/visit-entries.js';
 export * from './care/visit/visit-rules.js';
 export * from './chemistry/forbidden.js';

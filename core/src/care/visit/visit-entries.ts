@@ -3,6 +3,7 @@ import type { EntryDraft, Visit } from '../../model/schemas.js';
 import { taskOf } from '../catalogue/lookup.js';
 import { isProof, outcomeOf } from './progress.js';
 import { planVisit, type VisitMachine } from './plan.js';
+import { usedIn } from './used.js';
 
 /**
  * The entries that a visit leaves: one for each task cleaned or looked at, one for each figure.
@@ -19,7 +20,15 @@ export function entriesOf(
   const work = visit.tasks.flatMap((task): EntryDraft[] => {
     const { outcome, record, doneAt } = outcomeOf(task, plan, progress);
     if (outcome === 'skipped') return [];
-    const { grade, found, trays, note, photos, used } = record;
+    const { grade, found, trays, note, photos } = record;
+    // Said at the end, or told at a step; what is usual needs no words.
+    const told = plan.steps.some(
+      ({ key, machineId, task: of }) =>
+        machineId === task.machineId && of === task.task && progress.brought?.[key] !== undefined,
+    );
+    const used =
+      record.used ??
+      (told ? usedIn(task, machineOf(task.machineId), plan, progress, record) : undefined);
     return [
       {
         machineId: task.machineId,

@@ -11,12 +11,15 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import {
   isWasher,
   entryOfFullRinse,
+  knowsTask,
+  setUpIdsOf,
   many,
   planVisit,
   presentIn,
   stoppedSteps,
   taskOf,
   withoutCovered,
+  type DueSummary,
   type Machine,
 } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
@@ -49,7 +52,7 @@ export class ChooseComponent {
     const bench = this.bench();
     return (bench?.machines ?? []).map((machine) => ({
       machine,
-      dues: bench!.states.find(({ machineId }) => machineId === machine.id)!.dues,
+      sets: bySetUp(machine, bench!.states.find(({ machineId }) => machineId === machine.id)!.dues),
     }));
   });
 
@@ -135,4 +138,30 @@ export class ChooseComponent {
       return { machineId, task };
     });
   }
+}
+
+/** What is prepared for a task, in the words of who is at it; the dearest first. */
+const WHILE: readonly (readonly [setup: string, words: string, reason: string])[] = [
+  ['pulled-out', 'While it is pulled out', 'it is moved once'],
+  ['outdoors', 'While you are at the hood outdoors', 'you go there once'],
+  ['vent-open', 'While the hose is off', 'it is taken off once'],
+  ['flap-open', 'While the flap is open, tray and towels down', 'it drips once'],
+  ['drawer-out', 'While the drawer is out', 'it is drawn out once'],
+  ['water-off', 'While the water is off', 'the tap is shut once'],
+  ['unplugged', 'While it is unplugged', 'the plug is drawn once'],
+];
+
+function bySetUp(machine: Machine, dues: readonly DueSummary[]) {
+  const sets = new Map<string, { words: string; reason: string; dues: DueSummary[] }>();
+  for (const due of dues) {
+    const needs = knowsTask(machine, due.task)
+      ? setUpIdsOf(taskOf(machine, due.task), machine)
+      : [];
+    const [id = '', words = 'As it stands', reason = ''] =
+      WHILE.find(([setup]) => needs.includes(setup)) ?? [];
+    const set = sets.get(id) ?? { words, reason, dues: [] };
+    set.dues.push(due);
+    sets.set(id, set);
+  }
+  return [...sets].map(([id, set]) => ({ id, ...set }));
 }

@@ -48,7 +48,7 @@ export class DoneComponent {
         stations: bench!.states.find(({ machineId }) => machineId === machine.id)!.stations,
       }));
   });
-  protected readonly nowDue = computed(() => {
+  readonly #nowDue = computed(() => {
     const [bench, visit] = [this.place.bench(), this.place.run()];
     if (!bench || !visit) return [];
     return visit.tasks.flatMap(({ machineId, task }) =>
@@ -57,6 +57,17 @@ export class DoneComponent {
         .filter((due) => due.machineId === machineId && due.task === task),
     );
   });
+  /** Each task once: what was found, when it is due again, and why then. */
+  protected readonly results = computed(() =>
+    this.#nowDue().map((due) => {
+      const entry = this.finished()?.find((one) => isOf(one, due));
+      return { due, said: entry ? this.say(entry) : `${due.name}: not done` };
+    }),
+  );
+  /** What else was recorded: figures, and what proofs showed. */
+  protected readonly others = computed(() =>
+    (this.finished() ?? []).filter((entry) => !this.#nowDue().some((due) => isOf(entry, due))),
+  );
 
   protected say(entry: Entry | EntryDraft): string {
     return sayEntry(
@@ -76,3 +87,10 @@ export class DoneComponent {
     }
   }
 }
+
+/** The work itself of a task; not its figures and proofs. */
+const isOf = (
+  { kind, machineId, task }: Entry,
+  due: { machineId: string; task: string },
+): boolean =>
+  (kind === 'done' || kind === 'opened') && machineId === due.machineId && task === due.task;

@@ -13,6 +13,7 @@ const end = (change: Partial<TaskEnd> = {}): TaskEnd => ({
     { supply: 'dish-soap', amount: 10, share: 1, expected: 10 },
     { supply: 'vinegar', amount: 250, share: 0.3, expected: 75 },
   ],
+  used: [{ supply: 'dish-soap', amount: 10 }],
   ...change,
 });
 
@@ -43,7 +44,7 @@ describe('EndingComponent', () => {
   });
 
   it('takes the person’s word over the usual, to the last drop', () => {
-    const { boxes, said } = draw(end({ record: { used: [{ supply: 'vinegar', amount: 100 }] } }));
+    const { boxes, said } = draw(end({ used: [{ supply: 'vinegar', amount: 100 }] }));
     expect(boxes.map(({ checked }) => checked)).toEqual([false, true]);
     boxes[1]!.click();
     expect(said).toEqual([[]]);

@@ -5,8 +5,8 @@ import {
   type Grade,
   type Outcome,
   type VisitStep,
+  pictured,
   SUPPLIES,
-  usuallyUsed,
   type TaskRecord,
   type Use,
   type Used,
@@ -24,6 +24,8 @@ export interface TaskEnd {
   graded: boolean;
   /** What the task uses up. */
   uses: readonly Use[];
+  /** What it used: as said, as told at its steps, or as usual. */
+  used: readonly Used[];
 }
 
 const OUTCOME_NAMES: Record<Outcome, string> = {
@@ -94,7 +96,7 @@ const OUTCOME_NAMES: Record<Outcome, string> = {
                   [checked]="isUsed(end, use)"
                   (change)="turn(end, use)"
                 />
-                {{ nameOf(use.supply) }}, {{ use.amount }} {{ unitOf(use.supply) }}
+                {{ nameOf(use.supply) }}, {{ amountOf(use) }}
               </label>
             }
           </fieldset>
@@ -215,22 +217,18 @@ export class EndingComponent {
     return SUPPLIES.find(({ id }) => id === supply)?.name ?? supply;
   }
 
-  protected unitOf(supply: string): string {
-    return SUPPLIES.find(({ id }) => id === supply)?.unit ?? '';
-  }
-
-  /** What is always needed counts as used until somebody says otherwise. */
-  #usedOf({ record, uses }: TaskEnd): Used[] {
-    return record.used ?? usuallyUsed(uses);
+  /** So that it can be pictured. */
+  protected amountOf({ supply, amount }: Use): string {
+    return pictured(supply, amount, SUPPLIES.find(({ id }) => id === supply)?.unit ?? 'pieces');
   }
 
   protected isUsed(end: TaskEnd, { supply }: Use): boolean {
-    return this.#usedOf(end).some((one) => one.supply === supply);
+    return end.used.some((one) => one.supply === supply);
   }
 
   protected turn(end: TaskEnd, use: Use): void {
     const { supply, amount } = use;
-    const others = this.#usedOf(end).filter((one) => one.supply !== supply);
+    const others = end.used.filter((one) => one.supply !== supply);
     this.used.emit({
       key: end.key,
       used: this.isUsed(end, use) ? others : [...others, { supply, amount }],

@@ -10,6 +10,7 @@ import {
   stationOf,
   taskKey,
   taskOf,
+  usedIn,
   usesOf,
   waitsFor,
   type ChemicalEvent,
@@ -142,6 +143,13 @@ export class VisitPlace {
         graded: !known.ungraded,
         uses: usesOf(known, machine),
         ...outcomeOf(task, plan, visit.progress),
+        used: usedIn(
+          task,
+          machine,
+          plan,
+          visit.progress,
+          visit.progress.tasks[taskKey(task)] ?? {},
+        ),
       };
     });
   });

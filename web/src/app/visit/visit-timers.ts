@@ -1,5 +1,5 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
-import type { VisitPlan, Timer } from '@needlecase/core';
+import { isTask, taskById, type Timer, type VisitPlan } from '@needlecase/core';
 import { askToNotify, notify, readySound, sound } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
 import { VisitKeeper } from './visit-keeper';
@@ -27,9 +27,12 @@ export class VisitTimers {
 
   readonly running = computed<Running[]>(() => {
     const timers = this.#keeper.progress()?.timers ?? {};
-    return (this.plan()?.steps ?? []).flatMap(({ key, step }) => {
+    return (this.plan()?.steps ?? []).flatMap(({ key, step, task }) => {
       const timer = timers[key];
-      return timer ? [{ key, label: step.timer?.label ?? 'Timer', timer }] : [];
+      const name = step.timer?.label ?? 'Timer';
+      // Two may soak at once: each is told by the work that it is for.
+      const label = task && isTask(task) ? `${taskById(task).name}: ${name.toLowerCase()}` : name;
+      return timer ? [{ key, label, timer }] : [];
     });
   });
 
@@ -56,6 +59,15 @@ export class VisitTimers {
       const { [key]: _stopped, ...timers } = progress.timers;
       return { ...progress, timers };
     });
+  }
+
+  /** A rinse ends what worked in the machine: its timers, at the steps where something was brought in. */
+  endWith(machineId: string): void {
+    const { brought = {}, timers = {} } = this.#keeper.progress() ?? {};
+    const over = Object.keys(timers).filter(
+      (key) => key.startsWith(`${machineId}/`) && brought[key] !== undefined,
+    );
+    for (const key of over) this.stop(key);
   }
 
   #watch(running: readonly Running[]): void {

@@ -19,6 +19,7 @@ import {
   type ProofResult,
   timerStartedBy,
   type Visit,
+  type VisitStep,
 } from '@needlecase/core';
 import { sayMinutes } from '../shared/minutes';
 import type { ApiProblem } from '../data/api.service';
@@ -42,6 +43,9 @@ import { TimerChipsComponent } from './timer-chips.component';
 import { keepAwake } from './wake-lock';
 
 /** A visit being carried out: one step fills the screen. */
+/** So many steps ahead are told beside the one at work. */
+const COMING = 8;
+
 @Component({
   selector: 'nc-visit',
   imports: [
@@ -84,6 +88,15 @@ export class VisitComponent {
   protected readonly elsewhere = computed(() =>
     this.timers.running().filter(({ key }) => key !== this.place.at()),
   );
+
+  readonly #coming = computed(() => {
+    const steps = this.place.plan()?.steps.slice(this.place.index() + 1) ?? [];
+    const ticked = this.keeper.progress()?.ticked ?? {};
+    return steps.filter(({ key }) => ticked[key] === undefined);
+  });
+  /** The next few steps that are open. */
+  protected readonly toCome = computed(() => this.#coming().slice(0, COMING));
+  protected readonly moreToCome = computed(() => Math.max(0, this.#coming().length - COMING));
 
   protected readonly phaseNames = PHASE_NAMES;
   protected readonly sayMinutes = sayMinutes;
@@ -140,6 +153,13 @@ export class VisitComponent {
     this.chemicals.use(step, this.place.machine()!, product);
     const seconds = timerStartedBy(step, product);
     if (seconds) this.timers.start(step.key, seconds);
+  }
+
+  /** A rinse has run: what worked in the machine is over, and so are its timers. */
+  protected rinse(step: VisitStep): void {
+    const machine = this.place.machine()!;
+    this.chemicals.rinse(step, machine);
+    if (step.step.rinses === 'all') this.timers.endWith(machine.id);
   }
 
   /** What soaks or dries and must not be touched yet. */
@@ -211,9 +231,15 @@ export class VisitComponent {
 
   protected onKey(event: KeyboardEvent): void {
     const target = event.target as HTMLElement;
-    if (target.closest('input, textarea, select, button, a, summary, [role="button"]')) return;
-    if (!this.place.step() || event.altKey || event.ctrlKey || event.metaKey) return;
-    if (event.key === 'ArrowRight') this.next();
+    if (!this.place.step() || event.altKey || event.ctrlKey || event.metaKey || event.repeat)
+      return;
+    if (target.closest('input, textarea, select, .modal, nc-find')) return;
+    const key = event.key.toLowerCase();
+    // A letter works wherever the focus is; arrows belong to what has it.
+    if (key === 'd') this.next();
+    else if (key === 'l') this.moves.skip();
+    else if (target.closest('button, a, summary, [role="button"]')) return;
+    else if (event.key === 'ArrowRight') this.next();
     else if (event.key === 'ArrowLeft') this.moves.back();
   }
 }
