@@ -2,8 +2,8 @@ import { AS_WRITTEN, speakAs, tongueOf } from '@needlecase/core';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
-import { existsSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { extname, join } from 'node:path';
 import type { Logger } from 'pino';
 import { Access } from './access/access.js';
 import { ownNamesOnly, ownOriginOnly } from './access/guard.js';
@@ -341,11 +341,23 @@ function serveWeb(app: Express, webRoot: string): string | undefined {
     if (/\/(\.|%2e)/i.test(request.path)) return sendProblem(response, notFound('page'));
     next();
   });
+  const pressed = new Set(readdirSync(webRoot).filter((name) => name.endsWith('.gz')));
+  app.use((request, response, next) => {
+    const name = `${request.path.slice(1)}.gz`;
+    if (!pressed.has(name) || !request.acceptsEncodings('gzip')) return next();
+    // It was pressed when the program was built: nobody waits for that.
+    request.url = `/${name}`;
+    next();
+  });
   app.use(
     express.static(webRoot, {
       index: false,
       setHeaders: (response, path) => {
-        const hashed = /-[A-Z0-9]{8}\.\w+$/.test(path);
+        const hashed = /-[\w-]{8}\.(js|css|woff2?)(\.gz)?$/.test(path);
+        if (path.endsWith('.gz')) {
+          response.type(extname(path.slice(0, -3)));
+          response.set({ 'Content-Encoding': 'gzip', Vary: 'Accept-Encoding' });
+        }
         response.set('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
       },
     }),
@@ -355,5 +367,5 @@ function serveWeb(app: Express, webRoot: string): string | undefined {
     response.type('html').set('Cache-Control', 'no-cache').send(index);
   });
   app.use((_request, response) => sendProblem(response, notFound('page')));
-  return /\bmain-\w+\.js\b/.exec(index)?.[0];
+  return /\bmain-[\w-]+\.js\b/.exec(index)?.[0];
 }

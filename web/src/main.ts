@@ -5,7 +5,4 @@ import { RootComponent } from './app/shell/root.component';
 
 speakAsBefore();
 
-// Most visits open on the Bench: its part is fetched while the rest starts.
-if (location.pathname === '/') void import('./app/bench/bench.component').catch(() => undefined);
-
 bootstrapApplication(RootComponent, appConfig).catch((error: unknown) => console.error(error));

@@ -1,11 +1,7 @@
-import { many } from './many.js';
 import { Temporal } from 'temporal-polyfill';
+import { dayAt, MS_PER_DAY, REMEMBERED_DAYS, type Day } from './days.js';
 
-/** A calendar date in the household's zone, `YYYY-MM-DD`. */
-export type Day = string;
-/** In the mean of the calendar's four years. */
-export const DAYS_PER_MONTH = 30.4375;
-export const MS_PER_DAY = 86_400_000;
+export * from './days.js';
 
 /**
  * The calendar date of an instant in a time zone.
@@ -52,39 +48,6 @@ export function startOf(day: Day, zone: string): number {
   return Temporal.PlainDate.from(day).toZonedDateTime(zone).epochMilliseconds;
 }
 
-/** Whole days from one date to another; negative when the second is earlier. */
-export function daysBetween(from: Day, to: Day): number {
-  return serialOf(to) - serialOf(from);
-}
-
-/** Dates met so far, both ways; writing and reading them anew is what takes time. */
-const DAYS = new Map<number, Day>();
-const SERIALS = new Map<Day, number>();
-const REMEMBERED = 50_000;
-
-/** Whole days from 1 January 1970 to a date. */
-function serialOf(day: Day): number {
-  const known = SERIALS.get(day);
-  if (known !== undefined) return known;
-  const serial = Math.round(Date.parse(`${day}T00:00:00Z`) / MS_PER_DAY);
-  if (SERIALS.size >= REMEMBERED) SERIALS.clear();
-  SERIALS.set(day, serial);
-  return serial;
-}
-
-/** The date so many whole days after 1 January 1970. */
-function dayAt(serial: number): Day {
-  const known = DAYS.get(serial);
-  if (known !== undefined) return known;
-  const day = new Date(serial * MS_PER_DAY).toISOString().slice(0, 10);
-  if (DAYS.size >= REMEMBERED) DAYS.clear();
-  DAYS.set(serial, day);
-  return day;
-}
-
-/** A date so many days later (whole days, may be negative). */
-export const plusDays = (day: Day, days: number): Day => dayAt(serialOf(day) + days);
-
 const MONTHS_ON = new Map<string, Day>();
 
 /** A date so many calendar months later; the 31st becomes the last of a shorter month. */
@@ -93,7 +56,7 @@ export function plusMonths(day: Day, months: number): Day {
   const known = MONTHS_ON.get(key);
   if (known !== undefined) return known;
   const later = Temporal.PlainDate.from(day).add({ months }).toString();
-  if (MONTHS_ON.size >= REMEMBERED) MONTHS_ON.clear();
+  if (MONTHS_ON.size >= REMEMBERED_DAYS) MONTHS_ON.clear();
   MONTHS_ON.set(key, later);
   return later;
 }
@@ -104,9 +67,6 @@ export function weekOf(day: Day): string {
   return `${yearOfWeek}-W${String(weekOfYear).padStart(2, '0')}`;
 }
 
-/** The earliest of some calendar dates. */
-export const earliest = (...days: Day[]): Day => days.reduce((a, b) => (a < b ? a : b));
-
 /** Whether this is a time zone that can be reckoned with. */
 export function isZone(zone: string): boolean {
   try {
@@ -115,57 +75,4 @@ export function isZone(zone: string): boolean {
   } catch {
     return false;
   }
-}
-
-const MONTHS = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-];
-
-/** `3 September`, with the year where it is not the year of `today`. */
-export function sayDay(day: Day, today?: Day): string {
-  const [year, month, date] = day.split('-').map(Number) as [number, number, number];
-  const said = `${date} ${MONTHS[month - 1]}`;
-  return today?.startsWith(String(year)) ? said : `${said} ${year}`;
-}
-
-const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
-
-/** The day of the week: 1 Monday to 7 Sunday. The first of January 1970 was a Thursday. */
-export const weekdayOf = (day: Day): number => ((((serialOf(day) + 3) % 7) + 7) % 7) + 1;
-
-/** `Sat 3 September`, without the year. */
-export const sayWeekday = (day: Day): string =>
-  `${WEEKDAYS[weekdayOf(day) - 1]!.slice(0, 3)} ${sayDay(day, day)}`;
-
-/** `Saturday 3 September`, without the year. */
-export const sayLongDay = (day: Day): string =>
-  `${WEEKDAYS[weekdayOf(day) - 1]!} ${sayDay(day, day)}`;
-
-/** `today`, `in 3 days`, `5 weeks ago`: how far off a date is. */
-export function sayDistance(day: Day, today: Day): string {
-  const days = daysBetween(today, day);
-  if (days === 0) return 'today';
-  if (days === 1) return 'tomorrow';
-  if (days === -1) return 'yesterday';
-  const span = sayDays(Math.abs(days));
-  return days > 0 ? `in ${span}` : `${span} ago`;
-}
-
-/** A number of days in the unit people would use. */
-export function sayDays(days: number): string {
-  if (days < 21) return many(days, 'day');
-  if (days < 70) return many(Math.round(days / 7), 'week');
-  if (days < 730) return many(Math.round(days / DAYS_PER_MONTH), 'month');
-  return many(Math.round(days / 365.25), 'year');
 }

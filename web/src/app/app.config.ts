@@ -10,6 +10,7 @@ import {
 import { provideServiceWorker } from '@angular/service-worker';
 import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
 import { routes } from './app.routes';
+import { askedEarly } from './data/asked-early';
 import { hearsClock } from './data/clock';
 import { hearsRevision } from './data/revision';
 import { FaultsTold, tellOfUpdates } from './shell/app-update';
@@ -18,7 +19,7 @@ export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
-    provideHttpClient(withFetch(), withInterceptors([hearsClock, hearsRevision])),
+    provideHttpClient(withFetch(), withInterceptors([hearsClock, hearsRevision, askedEarly])),
     provideAppInitializer(tellOfUpdates),
     { provide: ErrorHandler, useClass: FaultsTold },
     // After the first view stands: keeping the app must not slow it down.

@@ -1,16 +1,17 @@
 import type { Routes } from '@angular/router';
-import { hasHousehold, hasNoHousehold } from './data/first-start.guard';
+import { BenchComponent } from './bench/bench.component';
+import { hasBench, hasHousehold, hasNoHousehold } from './data/first-start.guard';
 
 const title = (view: string) => `${view} · Needlecase`;
 
-/** One lazy route a view. */
+/** One lazy route a view; the Bench comes with the program, as most visits open on it. */
 export const routes: Routes = [
   {
     path: '',
     pathMatch: 'full',
     title: title('Bench'),
-    canActivate: [hasHousehold],
-    loadComponent: () => import('./bench/bench.component').then((m) => m.BenchComponent),
+    canActivate: [hasBench],
+    component: BenchComponent,
   },
   {
     path: 'machine/:id',

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { many, type UnderWay } from '@needlecase/core';
+import { sayWhen } from '../shared/say-when';
 
 /** So many stitches are drawn for the steps of a visit, whatever their number. */
 const STITCHES = 20;
@@ -102,10 +103,9 @@ export class UnderWayCardComponent {
 
   protected clock(at: string | number): string {
     const time = new Date(at);
-    const day = time.toDateString() === new Date().toDateString() ? '' : `${DAY.format(time)} `;
-    return `${day}${TIME.format(time)}`;
+    const today = time.toDateString() === new Date().toDateString();
+    const two = (n: number) => String(n).padStart(2, '0');
+    const hour = `${two(time.getHours())}:${two(time.getMinutes())}`;
+    return today ? hour : sayWhen(time.getTime());
   }
 }
-
-const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
-const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });

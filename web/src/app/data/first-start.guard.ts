@@ -1,7 +1,8 @@
 import { inject } from '@angular/core';
 import { Router, type CanActivateFn } from '@angular/router';
-import { catchError, map, of } from 'rxjs';
+import { catchError, first, map, of } from 'rxjs';
 import { type ApiProblem } from './api.service';
+import { BenchService } from './bench.service';
 import { HouseholdService } from './household.service';
 
 /** The device is not paired, or was taken out. */
@@ -22,6 +23,19 @@ export const hasHousehold: CanActivateFn = () => {
         ),
       ),
     );
+};
+
+/** The same for the Bench, by what it shows anyway: nothing else is asked first. */
+export const hasBench: CanActivateFn = () => {
+  const router = inject(Router);
+  return inject(BenchService).bench$.pipe(
+    first(),
+    map(({ value, problem }) => {
+      if (value || !problem) return true;
+      if (problem.status === NOT_IN) return router.createUrlTree(['/pair']);
+      return problem.status === 404 ? router.createUrlTree(['/start']) : true;
+    }),
+  );
 };
 
 export const hasNoHousehold: CanActivateFn = () => {
