@@ -111,3 +111,41 @@ test('loads of a past day and work done long ago are entered by hand, and the da
     status: 'fine',
   });
 });
+
+test('a visit is one line that opens, and is taken back as a whole', async ({ page, demo }) => {
+  const { id: machineId } = await machineCalled(demo, 'Cellar washer');
+  const run = await demo.api<{ id: string }>('runs', {
+    tasks: ['pump-filter', 'gasket-folds'].map((task) => ({ machineId, task })),
+  });
+  const progress = {
+    ...{ ticked: {}, readings: {}, timers: {}, fetched: [] },
+    tasks: {
+      [`${machineId}/pump-filter`]: { outcome: 'cleaned', grade: 2 },
+      [`${machineId}/gasket-folds`]: { outcome: 'cleaned', grade: 1 },
+    },
+  };
+  const { version } = await demo.api<{ version: number }>(`runs/${run.id}`);
+  await page.goto(`${demo.address}log`);
+  await page.evaluate(
+    async ([id, at, body]) => {
+      const json = { 'Content-Type': 'application/json' };
+      const kept = await fetch(`/api/v1/runs/${id}`, {
+        ...{ method: 'PATCH', headers: { ...json, 'If-Match': `"${at}"` } },
+        body: JSON.stringify({ progress: body }),
+      });
+      if (!kept.ok) throw new Error(await kept.text());
+      await fetch(`/api/v1/runs/${id}/finish`, { method: 'POST', headers: json, body: '{}' });
+    },
+    [run.id, version, progress] as const,
+  );
+  const visit = page.locator('li.visit').first();
+  await expect(visit).toContainText('Visit, Cellar washer: 2 tasks');
+  const filter = visit.getByText('Clean the pump filter').first();
+  await expect(filter).toBeHidden();
+  await visit.locator('summary').click();
+  await expect(filter).toBeVisible();
+  await visit.getByRole('button', { name: 'Undo the visit' }).click();
+  await expect(page.getByText('The visit is undone. It is paused where it was.')).toBeVisible();
+  await page.getByRole('button', { name: 'Go on with it' }).click();
+  await expect(page).toHaveURL(new RegExp(`visit/${run.id}$`));
+});

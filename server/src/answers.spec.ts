@@ -107,6 +107,11 @@ const ASKED: Record<string, Asked> = {
   'post /api/v1/machines': () => post('machines', draftOf(machine)),
   'get /api/v1/machines/{id}': () => get(`machines/${machine.id}`),
   'put /api/v1/machines/{id}': () => again(`machines/${machine.id}`),
+  'delete /api/v1/machines/{id}': async () => {
+    const { body: made } = await post('machines', { ...draftOf(machine), name: 'A mistake' });
+    const { id, version } = made as { id: string; version: number };
+    return api.delete(`/api/v1/machines/${id}`).set('If-Match', `"${version}"`);
+  },
   'get /api/v1/bench': () => get('bench'),
   'get /api/v1/machines/{id}/line': () => get(`machines/${machine.id}/line`),
   'get /api/v1/schools': () => get('schools'),

@@ -325,7 +325,7 @@ describe('the border', () => {
     expect((await app.api.get('/api/v1/nothing').expect(404)).type).toBe(
       'application/problem+json',
     );
-    await app.api.delete(`/api/v1/machines/${app.washer.id}`).expect(405);
+    await app.api.delete(`/api/v1/machines/${app.washer.id}/line`).expect(405);
     await app.api.get('/api/v1/machines/%E0%A4%A').expect(404);
   });
 
@@ -354,5 +354,48 @@ describe('the border', () => {
     expect(JSON.stringify(body.paths['/api/v1/entries'].post.requestBody)).toContain('"machineId"');
     const refs = [...JSON.stringify(body).matchAll(/"\$ref":"#\/components\/schemas\/(\w+)"/g)];
     for (const [, name] of refs) expect(body.components.schemas).toHaveProperty(name!);
+  });
+});
+
+describe('a machine that is gone', () => {
+  const put = (id: string, version: number, body: object) =>
+    app.api.put(`/api/v1/machines/${id}`).set('If-Match', `"${version}"`).send(body);
+  const ids = async () => (await bench()).machines.map(({ id }) => id);
+
+  it('is retired with its record, is in no bench and no plan, and comes back', async () => {
+    const { id, version, ...draft } = app.washer;
+    await app.api.post('/api/v1/entries').send(load()).expect(201);
+    const retired = { on: '2026-01-05', why: 'replaced', by: app.dryer.id };
+    const gone = await put(id, version, { ...draft, retired }).expect(200);
+    expect(await ids()).toEqual([app.dryer.id]);
+    const plan = await app.api.get('/api/v1/plan').expect(200);
+    expect(JSON.stringify(plan.body.visits)).not.toContain(id);
+    const log = await app.api.get(`/api/v1/entries?machine=${id}`).expect(200);
+    expect(log.body.entries).toHaveLength(1);
+    const back = await put(id, gone.body.version as number, draft).expect(200);
+    expect(back.body.retired).toBeUndefined();
+    expect(await ids()).toContain(id);
+  });
+
+  it('names only another machine of the house as what took its place', async () => {
+    const { id, version, ...draft } = app.washer;
+    const retired = { on: '2026-01-05', why: 'replaced', by: id };
+    const { body } = await put(id, version, { ...draft, retired }).expect(422);
+    expect(body.errors[0].field).toBe('retired.by');
+  });
+
+  it('is deleted only where nothing was recorded', async () => {
+    const take = ({ id, version }: { id: string; version: number }) =>
+      app.api.delete(`/api/v1/machines/${id}`).set('If-Match', `"${version}"`);
+    await app.api.post('/api/v1/entries').send(load()).expect(201);
+    const kept = await take(app.washer).expect(409);
+    expect(kept.body.title).toContain('Retire it instead');
+    const { id: _id, version: _version, ...draft } = app.washer;
+    const made = await app.api
+      .post('/api/v1/machines')
+      .send({ ...draft, name: 'Mistake' })
+      .expect(201);
+    await take(made.body as { id: string; version: number }).expect(200);
+    await app.api.get(`/api/v1/machines/${made.body.id}`).expect(404);
   });
 });

@@ -18,6 +18,7 @@ import {
   OUTCOMES,
   PROGRAMMES,
   PROOF_RESULTS,
+  RETIRED_WHY,
   VISIT_STATES,
   SCHOOLS,
   SUPPLY_UNITS,
@@ -157,6 +158,14 @@ export const MachineDraft = closed(
         /** Since when its hoses and its gasket are in it. */
         hosesSince: Type.Optional(calendarDate()),
         gasketSince: Type.Optional(calendarDate()),
+      }),
+    ),
+    /** It is no longer in the house: since when, why, and which machine took its place. Its record stays. */
+    retired: Type.Optional(
+      closed({
+        on: calendarDate(),
+        why: oneOf(RETIRED_WHY),
+        by: Type.Optional(id()),
       }),
     ),
   },

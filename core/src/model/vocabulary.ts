@@ -111,6 +111,10 @@ export const FEATURES = {
 } as const;
 export type FeatureId = keyof typeof FEATURES;
 
+/** Why a machine is no longer in the house. */
+export const RETIRED_WHY = ['replaced', 'moved', 'given-away', 'broken'] as const;
+export type RetiredWhy = (typeof RETIRED_WHY)[number];
+
 /** What goes through a machine that makes it foul faster. */
 export const HABITS = [
   'pets',

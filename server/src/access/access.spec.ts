@@ -92,6 +92,7 @@ K delete /api/v1/mail/recipients/{id}
 K post /api/v1/mail/recipients/{id}/letter
 K post /api/v1/machines
 K put /api/v1/machines/{id}
+K delete /api/v1/machines/{id}
 K post /api/v1/supplies
 K put /api/v1/supplies/{id}
 K post /api/v1/code-sheets

@@ -165,6 +165,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'delete /api/v1/mail/recipients/{id}': keeper,
   'post /api/v1/mail/recipients/{id}/letter': keeper,
   'post /api/v1/machines': keeper,
+  'delete /api/v1/machines/{id}': keeper,
   'put /api/v1/machines/{id}': howItIsBuilt,
   'post /api/v1/supplies': keeper,
   'put /api/v1/supplies/{id}': keeper,

@@ -62,6 +62,7 @@ export const machines = sqliteTable('machines', {
   inUseSince: text('in_use_since'),
   ways: text({ mode: 'json' }).$type<NonNullable<MachineDraft['ways']>>(),
   identity: text({ mode: 'json' }).$type<NonNullable<MachineDraft['identity']>>(),
+  retired: text({ mode: 'json' }).$type<NonNullable<MachineDraft['retired']>>(),
 });
 
 export const supplies = sqliteTable('supplies', {

@@ -29,6 +29,15 @@ const machineProblems = (draft: MachineDraft, prefix = '') =>
     field: prefix + one.field,
   }));
 
+/** What took a machine’s place is another one that is still there. */
+const heirProblems = (store: Store, id: string, { retired }: MachineDraft) => {
+  if (retired?.by === undefined) return [];
+  const heir = retired.by === id ? undefined : store.machines.get(retired.by);
+  return heir && !heir.retired
+    ? []
+    : [{ field: 'retired.by', message: 'Choose another machine that is in the house.' }];
+};
+
 export const householdRoutes = (store: Store): Route[] => [
   route({
     method: 'post',
@@ -140,10 +149,30 @@ export const householdRoutes = (store: Store): Route[] => [
     answers: schemas.Machine,
     handle: (ask) => {
       const { id, version } = currentOf('machine', (id) => store.machines.get(id), ask);
-      mustBeRight(machineProblems(ask.body));
+      mustBeRight([...machineProblems(ask.body), ...heirProblems(store, id, ask.body)]);
       const machine = store.machines.replace(id, version, ask.body);
       store.changed({ topic: 'machines', id: machine.id });
       return { body: machine, version: machine.version };
+    },
+  }),
+  route({
+    method: 'delete',
+    path: '/api/v1/machines/{id}',
+    summary: 'Take away a machine of which nothing was recorded; one with a record is retired',
+    guarded: true,
+    answers: schemas.Machine,
+    handle: (ask) => {
+      const machine = currentOf('machine', (id) => store.machines.get(id), ask);
+      const planned = store.visits
+        .open()
+        .some(({ tasks }) => tasks.some(({ machineId }) => machineId === machine.id));
+      if (planned || !store.machines.remove(machine.id)) {
+        throw new ProblemError(409, 'It has a record. Retire it instead: its record stays.', {
+          current: machine,
+        });
+      }
+      store.changed({ topic: 'machines', id: machine.id });
+      return { body: machine };
     },
   }),
 ];

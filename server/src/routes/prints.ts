@@ -5,6 +5,7 @@ import { invalid, notFound } from '../http/problem.js';
 import { fileRoute, type Route } from '../http/route.js';
 import type { Threads } from '../threads/threads.js';
 import type { PlanAnswer } from '../work/plan-answer.js';
+import { inHouse } from '../work/household.js';
 import { shortOf } from '../work/short.js';
 
 /** Sheets for the wall, for the year, and stickers for machines. */
@@ -19,7 +20,7 @@ export function printRoutes({ store, reach }: Ground, threads: Threads, plan: Pl
       handle: async ({ query: { place, paper = 'a4' }, host }) => {
         const view = await plan.view();
         const here = place ?? view.places[0];
-        const machines = store.machines.list();
+        const machines = inHouse(store);
         const first = machines.find((machine) => machine.place === here);
         if (here === undefined || !first) {
           throw invalid([{ field: 'place', message: 'No machine stands there.' }]);
@@ -48,7 +49,7 @@ export function printRoutes({ store, reach }: Ground, threads: Threads, plan: Pl
       query: 'PrintQuery',
       gives: 'application/pdf',
       handle: async ({ query: { paper = 'a4', size = 'medium', copies = 1 }, host }) => {
-        const machines = store.machines.list();
+        const machines = inHouse(store);
         if (machines.length === 0) throw notFound('machine');
         const labels = machines.flatMap(({ id, name, place }) =>
           Array.from({ length: copies }, () => ({

@@ -13,7 +13,7 @@ import { mustBeRight } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import { knownOf } from '../work/cases.js';
-import { machineOf } from '../work/household.js';
+import { inHouse, machineOf } from '../work/household.js';
 
 /** What is likely wrong. Nothing is stored. */
 export const troubleRoutes = (store: Store): Route[] => [
@@ -56,9 +56,9 @@ export const troubleRoutes = (store: Store): Route[] => [
     summary: 'How likely each symptom of each machine is to be told, by its state now',
     answers: 'LikelyTrouble',
     handle: () => ({
-      body: store.machines
-        .list()
-        .map((machine) => likelyTrouble(machine.id, knownOf(store, machine).situation)),
+      body: inHouse(store).map((machine) =>
+        likelyTrouble(machine.id, knownOf(store, machine).situation),
+      ),
     }),
   }),
   route({

@@ -46,6 +46,18 @@ export class MachineStore {
     return this.get(id)!;
   }
 
+  /** Takes away a machine of which nothing was recorded. @returns false where something points at it */
+  remove(id: string): boolean {
+    this.forget();
+    try {
+      return this.db.delete(machines).where(eq(machines.id, id)).run().changes > 0;
+    } catch (problem) {
+      if (/FOREIGN KEY/i.test(String(problem))) return false;
+      if (/FOREIGN KEY/i.test(String((problem as Error).cause))) return false;
+      throw problem;
+    }
+  }
+
   replace(id: string, version: number, draft: MachineDraft): Machine {
     this.forget();
     this.db

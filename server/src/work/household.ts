@@ -16,9 +16,13 @@ export function machineOf(store: Store, id: string): Machine {
   return machine;
 }
 
+/** The machines that are in the house: those that were retired have only their record. */
+export const inHouse = (store: Store): Machine[] =>
+  store.machines.list().filter(({ retired }) => !retired);
+
 /** The whole house with its record, as it stands now. @throws 404 before the first start is done */
 export function houseOf(store: Store): House {
   const household = householdOf(store);
-  const machines = store.machines.list();
+  const machines = inHouse(store);
   return { household, machines, histories: store.entries.histories(machines), now: Date.now() };
 }

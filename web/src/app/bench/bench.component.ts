@@ -1,5 +1,12 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+} from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import {
@@ -28,6 +35,8 @@ import { StitchComponent } from '../thread/stitch.component';
 import { narrow } from '../shared/narrow';
 import { Dialogs } from '../shared/dialogs';
 import { sayMinutes } from '../shared/minutes';
+
+const ROWS_AT_ONCE = 2;
 
 /** Home: the next visit or the one under way, every machine's line, loads with one tap, the next weeks. */
 @Component({
@@ -59,7 +68,7 @@ export class BenchComponent {
   protected readonly problem = computed(() => this.#loaded()?.problem);
   protected readonly bench = computed(() => this.#loaded()?.value);
 
-  protected readonly rows = computed(() => {
+  readonly #every = computed(() => {
     const bench = this.bench();
     if (!bench) return [];
     const pending = this.#loads.pending();
@@ -81,6 +90,9 @@ export class BenchComponent {
     });
   });
 
+  /** The first rows at once, the others a few a frame: nobody waits for all of them to touch one. */
+  readonly #drawn = signal(ROWS_AT_ONCE);
+  protected readonly rows = computed(() => this.#every().slice(0, this.#drawn()));
   /** How many tasks of each machine are not known yet. */
   protected readonly unknown = computed(() =>
     (this.bench()?.states ?? [])
@@ -94,7 +106,7 @@ export class BenchComponent {
   protected readonly withLoads = computed(() => {
     const bench = this.bench();
     if (!bench) return [];
-    return this.rows()
+    return this.#every()
       .filter(({ today }) => today > 0)
       .map(({ machine }) => ({
         machine,
@@ -120,6 +132,11 @@ export class BenchComponent {
   protected readonly many = many;
 
   constructor() {
+    effect(() => {
+      const drawn = this.#drawn();
+      if (drawn >= this.#every().length) return;
+      requestAnimationFrame(() => this.#drawn.set(drawn + ROWS_AT_ONCE));
+    });
     effect(() => {
       const dues = this.bench()?.states.flatMap(({ dues }) => dues);
       if (dues) badge(dues.filter(({ status }) => status === 'due').length);

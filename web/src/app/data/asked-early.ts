@@ -14,7 +14,6 @@ const early = (globalThis as { needlecaseEarly?: Record<string, Promise<Response
 export const askedEarly: HttpInterceptorFn = (request, next) => {
   const asked = request.method === 'GET' ? early?.[request.urlWithParams] : undefined;
   if (!early || !asked) return next(request);
-  // eslint-disable-next-line @typescript-eslint/no-dynamic-delete -- each is given once
   delete early[request.urlWithParams];
   return from(asked.then(async (response) => ({ response, body: await response.text() }))).pipe(
     switchMap(({ response: { ok, status, statusText, headers, url }, body }) => {

@@ -44,6 +44,10 @@ export class HouseholdService {
     return this.#api.get<Machine[]>('machines');
   }
 
+  removeMachine(id: string, version: number): Observable<Machine> {
+    return this.#api.send<Machine>('DELETE', `machines/${id}`, undefined, { version });
+  }
+
   setUp(draft: SetupDraft, key: string): Observable<{ machines: Machine[] }> {
     return this.#api.send<{ machines: Machine[] }>('POST', 'setup', draft, { key });
   }

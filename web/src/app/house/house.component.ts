@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { Machine } from '@needlecase/core';
 import { switchMap, startWith, Subject } from 'rxjs';
@@ -25,11 +25,16 @@ import { ProfileCardComponent } from './profile-card.component';
     <nc-house-nav />
     @if (household(); as house) {
       <nc-household-card id="household" [household]="house" (saved)="again()" />
-      <nc-profile-card [household]="house" [machines]="machines()" (saved)="again()" />
+      <nc-profile-card [household]="house" [machines]="here()" (saved)="again()" />
     }
     <h2>Machines</h2>
-    @for (machine of machines(); track machine.id + '/' + machine.version) {
-      <nc-machine-card [id]="'machine-' + machine.id" [machine]="machine" (saved)="again()" />
+    @for (machine of here(); track machine.id + '/' + machine.version) {
+      <nc-machine-card
+        [id]="'machine-' + machine.id"
+        [machine]="machine"
+        [all]="machines()"
+        (saved)="again()"
+      />
     }
     @if (adding()) {
       <nc-machine-card (saved)="added()" (left)="adding.set(false)" />
@@ -37,6 +42,14 @@ import { ProfileCardComponent } from './profile-card.component';
       <button *ncKeeper type="button" class="btn btn-plain" (click)="adding.set(true)">
         Add a machine
       </button>
+    }
+    @if (gone().length) {
+      <details>
+        <summary>Retired, with their record</summary>
+        @for (machine of gone(); track machine.id + '/' + machine.version) {
+          <nc-machine-card [machine]="machine" [all]="machines()" (saved)="again()" />
+        }
+      </details>
     }
   `,
   styles: `
@@ -47,6 +60,13 @@ import { ProfileCardComponent } from './profile-card.component';
 
     h1 {
       font-size: 1.9rem;
+    }
+
+    summary {
+      cursor: pointer;
+      font-weight: 600;
+      margin-top: 1rem;
+      min-height: 44px;
     }
 
     h2 {
@@ -71,6 +91,8 @@ export class HouseComponent {
     ),
     { initialValue: [] as Machine[] },
   );
+  protected readonly here = computed(() => this.machines().filter(({ retired }) => !retired));
+  protected readonly gone = computed(() => this.machines().filter(({ retired }) => retired));
   protected readonly adding = signal(false);
 
   protected again(): void {

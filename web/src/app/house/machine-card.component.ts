@@ -15,8 +15,10 @@ import {
   KIND_NAMES,
   type Machine,
   type MachineDraft,
+  type RetiredWhy,
 } from '@needlecase/core';
-import type { ApiProblem } from '../data/api.service';
+import { wordsOf, type ApiProblem } from '../data/api.service';
+import { timeNow } from '../data/clock';
 import { HouseholdService } from '../data/household.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
@@ -26,6 +28,13 @@ import { withoutVersion } from '../forms/onto';
 import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
 import { KeeperDirective } from '../shared/keeper.directive';
+
+const REASONS: readonly { id: RetiredWhy; say: string }[] = [
+  { id: 'replaced', say: 'replaced' },
+  { id: 'moved', say: 'left behind in a move' },
+  { id: 'given-away', say: 'sold or given away' },
+  { id: 'broken', say: 'broken' },
+];
 
 /** One machine in a few lines, and as a form to change it; without a machine, a form for a new one. */
 @Component({
@@ -58,6 +67,9 @@ import { KeeperDirective } from '../shared/keeper.directive';
               {{ one.maker ? one.maker + ', ' : '' }}{{ kindNames[one.kind] }}, {{ one.place }}
             </small>
           </h3>
+          @if (one.retired; as gone) {
+            <p class="soft">Retired {{ gone.on }}, {{ whyOf(gone.why) }}{{ heirOf(gone.by) }}.</p>
+          }
           <ul class="chips">
             <li>{{ one.loadsPerWeek }} loads in a usual week</li>
             @for (fact of facts(); track fact) {
@@ -65,16 +77,71 @@ import { KeeperDirective } from '../shared/keeper.directive';
             }
           </ul>
         </div>
-        <button
-          *ncKeeper
-          type="button"
-          class="btn btn-plain"
-          (click)="edit(one)"
-          [attr.aria-label]="'Change ' + one.name"
-        >
-          Change
-        </button>
+        <span *ncKeeper class="acts">
+          @if (one.retired) {
+            <button
+              type="button"
+              class="btn btn-plain"
+              [attr.aria-label]="'Bring back ' + one.name"
+              (click)="bringBack(one)"
+            >
+              Bring it back
+            </button>
+          } @else {
+            <button
+              type="button"
+              class="btn btn-plain"
+              (click)="edit(one)"
+              [attr.aria-label]="'Change ' + one.name"
+            >
+              Change
+            </button>
+            <button
+              type="button"
+              class="btn btn-plain"
+              [attr.aria-expanded]="retiring()"
+              [attr.aria-label]="'Retire ' + one.name"
+              (click)="retiring.set(!retiring())"
+            >
+              Retire
+            </button>
+          }
+        </span>
       </div>
+      @if (retiring()) {
+        <form class="retire" (submit)="$event.preventDefault(); retire(one, why.value, by.value)">
+          <p>
+            Its record stays, and can be read and printed. Nothing falls due for it any more, and it
+            is in no plan.
+          </p>
+          <label>
+            <span class="form-label">Why</span>
+            <select #why class="form-select">
+              @for (reason of reasons; track reason.id) {
+                <option [value]="reason.id">{{ reason.say }}</option>
+              }
+            </select>
+          </label>
+          <label>
+            <span class="form-label">In its place</span>
+            <select #by class="form-select">
+              <option value="">no other machine</option>
+              @for (other of others(); track other.id) {
+                <option [value]="other.id">{{ other.name }}</option>
+              }
+            </select>
+          </label>
+          <span class="row">
+            <button type="submit" class="btn btn-thread">Retire it</button>
+            <button type="button" class="btn btn-plain" (click)="retiring.set(false)">
+              Leave it
+            </button>
+            <button type="button" class="btn btn-link" (click)="takeAway(one)">
+              It was entered by mistake: delete it
+            </button>
+          </span>
+        </form>
+      }
     }
   `,
   styles: `
@@ -107,8 +174,23 @@ import { KeeperDirective } from '../shared/keeper.directive';
       margin-top: 0.3rem;
     }
 
+    .acts {
+      display: flex;
+      flex: none;
+      flex-wrap: wrap;
+      gap: 0.5rem;
+    }
+
+    .retire {
+      display: grid;
+      gap: 0.6rem;
+      margin-top: 0.7rem;
+      max-width: 34rem;
+    }
+
     .row {
       display: flex;
+      flex-wrap: wrap;
       gap: 0.6rem;
       margin-top: 1rem;
     }
@@ -121,6 +203,8 @@ export class MachineCardComponent {
   readonly #key = newId();
 
   readonly machine = input<Machine>();
+  /** The others of the house: one of them may have taken its place. */
+  readonly all = input<readonly Machine[]>([]);
   readonly saved = output<void>();
   readonly left = output<void>();
 
@@ -152,6 +236,70 @@ export class MachineCardComponent {
 
   protected draft(form: MachineForm): MachineDraft {
     return withFittingRules(draftOf(form, this.#base && withoutVersion(this.#base)));
+  }
+
+  protected readonly retiring = signal(false);
+  protected readonly reasons = REASONS;
+  protected readonly others = computed(() =>
+    this.all().filter(({ id, retired }) => id !== this.machine()?.id && !retired),
+  );
+  protected whyOf(why: RetiredWhy): string {
+    return REASONS.find(({ id }) => id === why)!.say;
+  }
+  protected heirOf(id: string | undefined): string {
+    const heir = this.all().find((one) => one.id === id);
+    return heir ? ` by the ${heir.name}` : '';
+  }
+
+  protected retire(machine: Machine, why: string, by: string): void {
+    const { id, version, ...draft } = machine;
+    const retired = { on: dayHere(), why: why as RetiredWhy, ...(by ? { by } : {}) };
+    this.#service.saveMachine(id, { ...draft, retired }, version).subscribe({
+      next: (stored) => {
+        this.retiring.set(false);
+        this.#toasts.show(`${machine.name} is retired. Its record stays.`, {
+          action: { label: 'Undo', do: () => this.bringBack(stored) },
+        });
+        this.saved.emit();
+      },
+      error: (problem: ApiProblem) => this.#refused(problem),
+    });
+  }
+
+  protected bringBack(machine: Machine): void {
+    const { id, version, retired: _retired, ...draft } = machine;
+    this.#service.saveMachine(id, draft, version).subscribe({
+      next: () => {
+        this.#toasts.show(`${machine.name} is back.`);
+        this.saved.emit();
+      },
+      error: (problem: ApiProblem) => this.#refused(problem),
+    });
+  }
+
+  /** Only of what nothing was recorded; the server says so otherwise. */
+  protected takeAway({ id, version, ...draft }: Machine): void {
+    this.#service.removeMachine(id, version).subscribe({
+      next: () => {
+        this.#toasts.show(`${draft.name} is deleted.`, {
+          action: {
+            label: 'Undo',
+            do: () =>
+              this.#service.addMachine(draft, newId()).subscribe({
+                next: () => this.saved.emit(),
+                error: (problem: ApiProblem) => this.#refused(problem),
+              }),
+          },
+        });
+        this.saved.emit();
+      },
+      error: (problem: ApiProblem) => this.#refused(problem),
+    });
+  }
+
+  #refused(problem: ApiProblem): void {
+    this.#toasts.show(wordsOf(problem), { problem: true });
+    this.saved.emit();
   }
 
   protected edit(machine: Machine): void {
@@ -196,4 +344,11 @@ export class MachineCardComponent {
     this.#toasts.show('The machine is stored.');
     this.saved.emit();
   }
+}
+
+/** The day by this device’s calendar. */
+function dayHere(): string {
+  const now = new Date(timeNow());
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
 }

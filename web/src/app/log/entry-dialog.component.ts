@@ -21,6 +21,7 @@ import {
   type EntryKind,
   type Grade,
   type Machine,
+  type ProofResult,
 } from '@needlecase/core';
 import { startWith, switchMap } from 'rxjs';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
@@ -156,7 +157,7 @@ export class EntryDialogComponent {
 
   /** What the fields for this kind of entry say. */
   #fields(): Pick<EntryDraft, 'kind'> & Partial<EntryDraft> {
-    const { kind, count, grade, value, code, note } = this.form().getRawValue();
+    const { kind, count, grade, value, code, note, result } = this.form().getRawValue();
     const working = kind === 'done' || kind === 'opened';
     return {
       kind,
@@ -165,6 +166,7 @@ export class EntryDialogComponent {
       ...(working && grade !== null ? { grade } : {}),
       ...(kind === 'reading' ? { value: value as number } : {}),
       ...(kind === 'code' ? { code } : {}),
+      ...(kind === 'proof' ? { result } : {}),
       ...(note.trim() || kind === 'note' ? { note: note.trim() } : {}),
     };
   }
@@ -187,6 +189,7 @@ function formOf(
     grade: new FormControl<Grade | null>(entry?.grade ?? null),
     value: new FormControl<number | null>(entry?.value ?? null),
     code: new FormControl(entry?.code ?? '', { nonNullable: true }),
+    result: new FormControl<ProofResult>(entry?.result ?? 'good', { nonNullable: true }),
     note: new FormControl(entry?.note ?? '', { nonNullable: true }),
   });
 }

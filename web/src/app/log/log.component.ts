@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
@@ -7,6 +8,7 @@ import {
   ENTRY_KINDS,
   GRADE_NAMES,
   kindOfEntry,
+  many,
   sayDay,
   sayEntry,
   stationById,
@@ -26,7 +28,7 @@ import {
   type Subscription,
 } from 'rxjs';
 import { AccessService } from '../data/access.service';
-import type { ApiProblem } from '../data/api.service';
+import { ApiService, type ApiProblem } from '../data/api.service';
 import { ChangesService } from '../data/changes.service';
 import { EntriesService } from '../data/entries.service';
 import { HouseholdService } from '../data/household.service';
@@ -39,16 +41,46 @@ import { WhoComponent } from '../shared/who.component';
 const PAGE = 60;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
+/** What is one line of the log: an entry, or all that a visit left. */
+interface Line {
+  entries: Entry[];
+  /** The visit, where its entries know it. */
+  visit?: string;
+  /** By what it was entered, and when the last of it was. */
+  isVisit: boolean;
+}
+
+/** Entries of a visit that do not know it are so near in time, ms. */
+const ONE_VISIT = 2 * 3_600_000;
+
+/** Puts an entry, newest first, into the line of its visit or into one of its own. */
+function addTo(lines: Line[], entry: Entry, whole: boolean): void {
+  const last = lines.at(-1);
+  const before = last?.entries.at(-1);
+  const near =
+    before !== undefined && Math.abs(Date.parse(before.at) - Date.parse(entry.at)) <= ONE_VISIT;
+  const isVisit = whole && entry.source === 'run';
+  const same =
+    last?.isVisit === true &&
+    isVisit &&
+    near &&
+    last.visit === entry.runId &&
+    before?.author === entry.author;
+  if (same) last.entries.push(entry);
+  else lines.push({ entries: [entry], isVisit, ...(entry.runId ? { visit: entry.runId } : {}) });
+}
+
 /** Everything that happened, newest first. */
 @Component({
   selector: 'nc-log',
-  imports: [PhotosComponent, SelectComponent, WhoComponent],
+  imports: [NgTemplateOutlet, PhotosComponent, SelectComponent, WhoComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './log.component.html',
   styleUrl: './log.component.scss',
 })
 export class LogComponent {
   readonly #entries = inject(EntriesService);
+  readonly #api = inject(ApiService);
   readonly #router = inject(Router);
   readonly #modal = inject(NgbModal);
   readonly #toasts = inject(ToastsService);
@@ -112,15 +144,43 @@ export class LogComponent {
   /** Entries by the day they happened on, in the zone they were entered in. */
   protected readonly days = computed(() => {
     const today = dayOf(Date.now(), this.#shown()[0]?.zone ?? 'UTC');
-    const days: { day: string; said: string; entries: Entry[] }[] = [];
+    // Whoever looks for one kind or one station sees each entry.
+    const whole = !this.kind() && !this.station();
+    const days: { day: string; said: string; lines: Line[] }[] = [];
     for (const entry of this.#shown()) {
       if (entry.kind === 'undone') continue;
       const day = dayOf(Date.parse(entry.at), entry.zone);
-      if (days.at(-1)?.day !== day) days.push({ day, said: sayDay(day, today), entries: [] });
-      days.at(-1)!.entries.push(entry);
+      if (days.at(-1)?.day !== day) days.push({ day, said: sayDay(day, today), lines: [] });
+      addTo(days.at(-1)!.lines, entry, whole);
     }
     return days;
   });
+
+  /** A visit in one line: its work, and how many figures and proofs it left. */
+  protected sayVisit({ entries }: Line): string {
+    const work = entries.filter(({ kind }) => kind === 'done' || kind === 'opened');
+    const machines = [...new Set(entries.map((entry) => this.nameOf(entry)))];
+    const rest = entries.length - work.length;
+    const more = rest ? ` and ${many(rest, 'note')}` : '';
+    return `Visit, ${machines.join(' and ')}: ${many(work.length, 'task')}${more}`;
+  }
+
+  /** Takes back everything that a visit left; it is paused where it was. */
+  protected undoVisit({ visit }: Line): void {
+    if (!visit) return;
+    this.#api.send('POST', `runs/${visit}/undo`, undefined, { key: newId() }).subscribe({
+      next: () => {
+        this.#readFrom(undefined);
+        this.#toasts.show('The visit is undone. It is paused where it was.', {
+          action: {
+            label: 'Go on with it',
+            do: () => void this.#router.navigate(['/visit', visit]),
+          },
+        });
+      },
+      error: (problem: ApiProblem) => this.#complain(problem),
+    });
+  }
 
   protected say(entry: Entry): string {
     const machine = this.machines().find(({ id }) => id === entry.machineId);

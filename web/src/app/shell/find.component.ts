@@ -154,7 +154,9 @@ export class FindComponent {
     const or = <T>(read: Observable<T>, none: T) => read.pipe(catchError(() => of(none)));
     return firstValueFrom(
       forkJoin({
-        machines: or(this.#household.machines(), [] as Machine[]),
+        machines: or(this.#household.machines(), [] as Machine[]).pipe(
+          map((all) => all.filter(({ retired }) => !retired)),
+        ),
         sheets: or(this.#api.get<CodeSheet[]>('code-sheets'), [] as CodeSheet[]),
         cases: or(this.#api.get<CaseRecord[]>('cases'), [] as CaseRecord[]),
         entries: or(this.#api.get<{ entries: Entry[] }>('entries', { limit: 200 }), {
