@@ -53,7 +53,7 @@ export const REGION_SAYINGS: readonly RegionSaying[] = [
   },
   {
     eu: 'A 113 litre (30 gal) bag fills in two and a half to five seconds on a clear run, with a strong heater in half of that.',
-    us: 'A 113 litre (30 gal) bag fills in one to two and a half seconds on a clear run.',
+    us: 'A 30 gallon bag fills in one to two and a half seconds on a clear run.',
     source: 'Common practice: 100 to 200 ft³/min with a 5.4 kW heater, less with a weaker one',
   },
   {

@@ -74,7 +74,7 @@ export const DIMENSIONS = {
     shown: { metric: 'g/min', us: 'oz/min' },
   },
   hardness: {
-    units: { 'mg/L': '', '°dH': '', gpg: '', '°f': '', '°e': '' },
+    units: { 'mg/L': '', ppm: '', '°dH': '', gpg: '', '°f': '', '°e': '' },
     shown: { metric: '°dH', us: 'gpg' },
   },
 } as const satisfies Record<string, Dimension>;
@@ -82,7 +82,7 @@ export type DimensionId = keyof typeof DIMENSIONS;
 
 /** Factors to the dimension's own unit that are definitions: hardness as mg/L of CaCO3, and slope. */
 const DEFINED: Partial<Record<DimensionId, Readonly<Record<string, number>>>> = {
-  hardness: { 'mg/L': 1, '°dH': 17.848, gpg: 17.118, '°f': 10, '°e': 14.254 },
+  hardness: { 'mg/L': 1, ppm: 1, '°dH': 17.848, gpg: 17.118, '°f': 10, '°e': 14.254 },
   // How many lines of its vial a household level's bubble stands off: some 3 mm/m each. Judgement.
   slope: { 'mm/m': 1, 'in/ft': 1000 / 12, marks: 3 },
   ratio: { '1': 1, '%': 0.01 },

@@ -42,6 +42,7 @@ const OF_DRYERS: typeof OF_WASHERS = [
           </button>
           <input
             id="loads-count"
+            ngbAutofocus
             class="form-control"
             type="number"
             inputmode="numeric"

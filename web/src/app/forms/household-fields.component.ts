@@ -26,8 +26,9 @@ export type HouseholdForm = FormGroup<{
   zone: FormControl<string>;
   units: FormControl<UnitSystem>;
   region: FormControl<Region>;
-  /** In the unit of the region. */
   hardness: FormControl<number | null>;
+  /** In which it is given. */
+  hardnessUnit: FormControl<string>;
   school: FormControl<SchoolId>;
   /** Per cent. */
   risk: FormControl<number | null>;
@@ -53,8 +54,9 @@ export function householdForm(known: Partial<HouseholdDraft> = {}): HouseholdFor
     units: new FormControl<UnitSystem>(known.units ?? 'metric', { nonNullable: true }),
     region: new FormControl<Region>(region, { nonNullable: true }),
     hardness: new FormControl<number | null>(
-      known.hardness === undefined ? null : inHardness(known.hardness, region),
+      known.hardness === undefined ? null : inHardness(known.hardness, unitIn(region)),
     ),
+    hardnessUnit: new FormControl(unitIn(region), { nonNullable: true }),
     school: new FormControl<SchoolId>(known.school ?? 'steady', { nonNullable: true }),
     risk: new FormControl<number | null>(Number(((known.risk ?? 0.1) * 100).toFixed(4))),
     visitMinutes: new FormControl<number | null>(known.visitMinutes ?? VISIT_MINUTES),
@@ -90,7 +92,7 @@ const KNOWS = [
 export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): HouseholdDraft {
   const { name, zone, units, region, hardness, school, risk, visitMinutes, currency } =
     form.getRawValue();
-  const { stopValve, breaker, gasValve, emergency, gas, poison } = form.getRawValue();
+  const { stopValve, breaker, gasValve, emergency, gas, poison, hardnessUnit } = form.getRawValue();
   const places = filled({ stopValve, breaker, gasValve });
   const numbers = filled({ emergency, gas, poison });
   return onto<HouseholdDraft>(stored, KNOWS, {
@@ -99,7 +101,9 @@ export function householdDraft(form: HouseholdForm, stored?: HouseholdDraft): Ho
     units,
     // Said only where units do not say it already, or where it was said before.
     ...(stored?.region || region !== regionOf({ units }) ? { region } : {}),
-    ...(hardness === null ? {} : { hardness: fromHardness(hardness, region, stored?.hardness) }),
+    ...(hardness === null
+      ? {}
+      : { hardness: fromHardness(hardness, hardnessUnit, stored?.hardness) }),
     school,
     // A missing figure goes out as it is, so that the check can say so beside the field.
     risk: risk === null ? (risk as unknown as number) : risk / 100,
@@ -116,17 +120,28 @@ const filled = (all: Record<string, string>): Record<string, string> =>
     Object.entries(all).flatMap(([name, said]) => (said.trim() ? [[name, said.trim()]] : [])),
   );
 
-/** mg/L in the unit in which the hardness of water is told in a region, as far as a person reads it. */
-const inHardness = (hardness: number, region: Region): number =>
-  Number(fromOwn(hardness, 'hardness', REGION_RULES[region].hardness).toPrecision(3));
+/** The unit in which the hardness of water is told in a region. */
+const unitIn = (region: Region): string => REGION_RULES[region].hardness;
+
+/** mg/L in a unit of hardness, as far as a person reads it. */
+const inHardness = (hardness: number, unit: string): number =>
+  Number(fromOwn(hardness, 'hardness', unit).toPrecision(3));
 
 /** mg/L of what was typed; what was not changed stays to the last digit. */
-function fromHardness(typed: number, region: Region, before: number | undefined): number {
-  if (before !== undefined && inHardness(before, region) === typed) return before;
-  return Number(
-    toOwn({ value: typed, unit: REGION_RULES[region].hardness }, 'hardness').toFixed(2),
-  );
+function fromHardness(typed: number, unit: string, before: number | undefined): number {
+  if (before !== undefined && inHardness(before, unit) === typed) return before;
+  return Number(toOwn({ value: typed, unit }, 'hardness').toFixed(2));
 }
+
+/** What a unit of hardness is called beside its sign. */
+const HARDNESS_UNITS: readonly { unit: string; say: string }[] = [
+  { unit: 'mg/L', say: 'mg/L CaCO₃' },
+  { unit: 'ppm', say: 'ppm' },
+  { unit: 'gpg', say: 'grains per gallon' },
+  { unit: '°dH', say: '°dH' },
+  { unit: '°f', say: '°f (French)' },
+  { unit: '°e', say: '°e (Clark)' },
+];
 
 /** The fields of the household. */
 @Component({
@@ -188,17 +203,29 @@ function fromHardness(typed: number, region: Region, before: number | undefined)
       </div>
       <div>
         <label class="form-label" for="h-hardness">
-          Water hardness, {{ hardnessUnit() }} <span class="soft">(if you know it)</span>
+          Water hardness <span class="soft">(if you know it)</span>
         </label>
-        <input
-          id="h-hardness"
-          class="form-control"
-          type="number"
-          inputmode="decimal"
-          min="0"
-          formControlName="hardness"
-          [ncField]="prefix() + 'hardness'"
-        />
+        <span class="with-unit">
+          <input
+            id="h-hardness"
+            class="form-control"
+            type="number"
+            inputmode="decimal"
+            min="0"
+            formControlName="hardness"
+            [ncField]="prefix() + 'hardness'"
+          />
+          <select
+            class="form-select"
+            aria-label="Unit of hardness"
+            formControlName="hardnessUnit"
+            (change)="measuredIn()"
+          >
+            @for (one of hardnessUnits; track one.unit) {
+              <option [value]="one.unit">{{ one.say }}</option>
+            }
+          </select>
+        </span>
         <nc-problem [field]="prefix() + 'hardness'" />
         <div class="form-text">
           On your water bill. Up to {{ classes()[0] }} soft, to {{ classes()[1] }} moderately hard,
@@ -313,6 +340,15 @@ function fromHardness(typed: number, region: Region, before: number | undefined)
       grid-template-columns: repeat(auto-fill, minmax(17rem, 1fr));
       gap: 0.9rem 1.25rem;
     }
+
+    .with-unit {
+      display: flex;
+      gap: 0.5rem;
+    }
+
+    .with-unit .form-control {
+      min-width: 5rem;
+    }
   `,
 })
 export class HouseholdFieldsComponent {
@@ -339,23 +375,30 @@ export class HouseholdFieldsComponent {
   /** The region chosen in the form. */
   readonly #region = linkedSignal(() => this.form().getRawValue().region);
   protected readonly rules = computed(() => REGION_RULES[this.#region()]);
-  protected readonly hardnessUnit = computed(() => {
-    const unit = this.rules().hardness;
-    return unit === 'mg/L' ? 'mg/L CaCO₃' : unit === 'gpg' ? 'grains per gallon' : unit;
-  });
+  protected readonly hardnessUnits = HARDNESS_UNITS;
+  /** The unit chosen in the form. */
+  readonly #unit = linkedSignal(() => this.form().getRawValue().hardnessUnit);
   /** Where soft, moderately hard and hard end. */
   protected readonly classes = computed(() =>
-    [60, 120, 180].map((most) => Math.round(fromOwn(most, 'hardness', this.rules().hardness))),
+    [60, 120, 180].map((most) => Math.round(fromOwn(most, 'hardness', this.#unit()))),
   );
 
   /** Another kind of house tells the hardness of water in another unit: the water stays as hard. */
   protected moved(): void {
-    const { region, hardness } = this.form().controls;
-    if (hardness.value !== null) {
-      const amount = { value: hardness.value, unit: this.rules().hardness };
-      hardness.setValue(inHardness(toOwn(amount, 'hardness'), region.value));
-    }
+    const { region, hardnessUnit } = this.form().controls;
     this.#region.set(region.value);
+    hardnessUnit.setValue(unitIn(region.value));
+    this.measuredIn();
+  }
+
+  /** Told in another unit the water stays as hard. */
+  protected measuredIn(): void {
+    const { hardness, hardnessUnit } = this.form().controls;
+    if (hardness.value !== null) {
+      const amount = { value: hardness.value, unit: this.#unit() };
+      hardness.setValue(inHardness(toOwn(amount, 'hardness'), hardnessUnit.value));
+    }
+    this.#unit.set(hardnessUnit.value);
   }
 
   /** Units say the kind of house, until somebody says it otherwise. */

@@ -25,7 +25,7 @@ import { sayWhen } from '../shared/say-when';
       <button type="button" class="btn btn-plain" (click)="modal.close('another')">
         Begin another all the same
       </button>
-      <button type="button" class="btn btn-thread" (click)="modal.close('go on')">
+      <button type="button" ngbAutofocus class="btn btn-thread" (click)="modal.close('go on')">
         Go on with that visit
       </button>
     </div>

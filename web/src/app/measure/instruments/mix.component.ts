@@ -136,11 +136,14 @@ const FIRST: Record<string, Amount> = {
                   <td>
                     <b>{{ one.gives }}</b>. {{ one.harm }}
                   </td>
-                  <td class="soft small">{{ one.source }}</td>
+                  <td class="soft small">{{ withoutMemory(one.source) }}</td>
                 </tr>
               }
             </tbody>
           </table>
+          <p class="soft small">
+            Sources are named from memory; the label and the safety data sheet come first.
+          </p>
         </div>
       </section>
     </nc-instrument>
@@ -203,6 +206,10 @@ const FIRST: Record<string, Amount> = {
   styleUrl: './instruments.scss',
 })
 export default class MixComponent {
+  /** That sources are from memory is said once, below them. */
+  protected withoutMemory(source: string): string {
+    return source.replace(/ \((?:both )?from memory\)/g, '');
+  }
   protected readonly measuring = inject(Measuring);
   protected readonly recipes = RECIPES;
   protected readonly forbidden = FORBIDDEN;

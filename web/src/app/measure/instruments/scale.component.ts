@@ -74,7 +74,8 @@ import { SelectComponent } from '../../shared/select.component';
             <b>{{ round(r.acid) }} g</b> of citric acid, at least, dissolve it
           </div>
           <div>
-            <b>{{ r.doses }}</b> {{ r.doses === 1 ? 'dose' : 'doses' }} of 100 g
+            <b>{{ r.doses }}</b> {{ r.doses === 1 ? 'dose' : 'doses' }} of
+            {{ measuring.units() === 'us' ? '3.5 oz' : '100 g' }}
           </div>
         </div>
         <svg
