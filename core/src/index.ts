@@ -107,7 +107,7 @@ export * from './regions/rules.js';
 export * from './regions/sayings.js';
 export * from './regions/spoken.js';
 export * from './regions/words.js';
-export * from './trouble/data/stop-signs.js';
+export * from './trouble/diagnosis/stop-signs.js';
 export * from './trouble/data/stops.js';
 export * from './trouble/data/symptoms.js';
 export * from './trouble/data/types.js';

@@ -165,7 +165,7 @@ export const FEATURE_QUESTIONS: readonly FeatureQuestion[] = spoken([
     kinds: DRYERS,
     question: 'Does it stop by itself when the load is dry?',
     because: 'Then it has sensor strips that need wiping.',
-    how: 'Two bare metal strips inside, near the lint screen or on the drum’s back; or a programme called dry, extra dry.',
+    how: 'Two bare metal strips inside, near the lint screen or on the drum’s back; or a cycle called dry or extra dry.',
     figure: 'strips',
     answers: [UNKNOWN, { value: 'yes', label: 'Yes' }, { value: 'no', label: 'No, by time only' }],
   },

@@ -3,9 +3,9 @@ import type { Build } from '../../care/catalogue/types.js';
 import type { CodeSeen } from '../../model/schemas.js';
 import type { Answer } from '../../model/vocabulary.js';
 import { codeClassById } from '../codes/classes.js';
-import { stopsOf } from './stops.js';
-import { SYMPTOMS } from './symptoms.js';
-import type { StopRule } from './types.js';
+import { stopsOf } from '../data/stops.js';
+import { SYMPTOMS } from '../data/symptoms.js';
+import type { StopRule } from '../data/types.js';
 
 /** What is asked first where one of these is told. Common practice. */
 interface StopsWith {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { CODE_CLASSES, MACHINE_KINDS } from '../../model/vocabulary.js';
-import { symptomsOf } from '../diagnosis/diagnosis.js';
+import { symptomsOf } from './diagnosis.js';
 import { stopsToAsk } from './stop-signs.js';
-import { stopsOf } from './stops.js';
+import { stopsOf } from '../data/stops.js';
 
 describe('stop questions', () => {
   it('belong to every symptom of every kind, few enough to be read at a glance', () => {
