@@ -152,7 +152,7 @@ describe('ways of asking', () => {
     const asked: [string, string, string][] = [
       ['delete', '/api/v1/entries', 'GET, HEAD, POST'],
       ['put', '/api/v1/bench', 'GET, HEAD'],
-      ['patch', `/api/v1/machines/${randomUUID()}`, 'GET, HEAD, PUT'],
+      ['patch', `/api/v1/machines/${randomUUID()}`, 'GET, HEAD, PUT, DELETE'],
       ['post', '/api/openapi.json', 'GET, HEAD'],
       ['post', '/api/v1/changes', 'GET, HEAD'],
     ];

@@ -53,7 +53,7 @@ interface Row extends Place {
       maxlength="200"
       enterkeyhint="go"
       placeholder="What is it? Words or a code"
-      aria-label="Find: what is it? Say it, or type the code"
+      aria-label="Find anything"
       aria-keyshortcuts="/"
       popupClass="find-answers"
       [formControl]="words"
