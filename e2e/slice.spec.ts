@@ -97,6 +97,7 @@ test('an empty file, a household, what is due, a run with a timer and a reload, 
 
   // The log, and undo: the former state comes back.
   await page.getByRole('link', { name: 'Log', exact: true }).click();
+  await page.locator('li.visit summary').first().click();
   await page.getByRole('button', { name: /^Undo: Clean the pump filter/ }).click();
   await expect(page.getByText('Undone: Clean the pump filter')).toBeVisible();
   await page.getByRole('link', { name: 'Bench', exact: true }).click();

@@ -1,6 +1,7 @@
-import { inject } from '@angular/core';
-import { Router, type CanActivateFn } from '@angular/router';
-import { catchError, first, map, of } from 'rxjs';
+import { inject, Injector, runInInjectionContext } from '@angular/core';
+import { Router, type CanActivateFn, type UrlTree } from '@angular/router';
+import type { Observable } from 'rxjs';
+import { catchError, first, map, of, switchMap } from 'rxjs';
 import { type ApiProblem } from './api.service';
 import { BenchService } from './bench.service';
 import { HouseholdService } from './household.service';
@@ -25,15 +26,24 @@ export const hasHousehold: CanActivateFn = () => {
     );
 };
 
-/** The same for the Bench, by what it shows anyway: nothing else is asked first. */
-export const hasBench: CanActivateFn = () => {
+/**
+ * The same for the Bench, by what it shows anyway: nothing else is asked first. That there is no
+ * household may have been read before one was begun or put back, so it is asked anew.
+ */
+export const hasBench: CanActivateFn = (route, state) => {
   const router = inject(Router);
-  return inject(BenchService).bench$.pipe(
+  const injector = inject(Injector);
+  const bench = inject(BenchService);
+  return bench.bench$.pipe(
     first(),
-    map(({ value, problem }) => {
-      if (value || !problem) return true;
-      if (problem.status === NOT_IN) return router.createUrlTree(['/pair']);
-      return problem.status === 404 ? router.createUrlTree(['/start']) : true;
+    switchMap(({ value, problem }) => {
+      if (value || !problem) return of(true);
+      if (problem.status === NOT_IN) return of(router.createUrlTree(['/pair']));
+      if (problem.status !== 404) return of(true);
+      bench.refresh();
+      return runInInjectionContext(injector, () => hasHousehold(route, state)) as Observable<
+        boolean | UrlTree
+      >;
     }),
   );
 };
