@@ -15,7 +15,8 @@ import type { VisitAhead } from '@needlecase/core/views/plan';
 import { catchError, of } from 'rxjs';
 import { PlanService } from '../data/plan.service';
 import { BandScale } from '../plan/band-geometry';
-import { sayDate, sayLong } from '../plan/shown';
+import { FabricComponent } from '../plan/fabric.component';
+import { sayLong } from '../plan/shown';
 import { narrow } from '../shared/narrow';
 import { PairComponent } from '../thread/pair.component';
 import { stitchLength } from '../thread/stitch.component';
@@ -27,51 +28,19 @@ const BESIDE = 22;
 /** The next weeks of the plan, as a piece of its band: which visit is when, where, and whose it is. */
 @Component({
   selector: 'nc-weeks',
-  imports: [PairComponent, RouterLink],
+  imports: [FabricComponent, PairComponent, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (ahead(); as plan) {
       <svg [attr.width]="width()" [attr.height]="height() + 34" aria-hidden="true" (click)="open()">
         <g [attr.transform]="'translate(' + names() + ',26)'">
-          @let right = length();
-          <path class="cloth" [attr.d]="'M0 0H' + right + 'V' + height() + 'H0Z'" />
-          <path class="edge" [attr.d]="'M' + right + ' 0H0V' + height() + 'H' + right" />
-          <path class="hem" [attr.d]="'M4 5H' + right + 'M4 ' + (height() - 5) + 'H' + right" />
-          @for (week of scale().weeks; track week) {
-            <path class="week" [attr.d]="'M' + week + ' 0v-4'" />
-          }
-          @for (month of scale().months; track month.day) {
-            <path class="warp" [attr.d]="'M' + month.at + ' 0V' + height()" />
-            @if (month.at < right - 40) {
-              <text class="month" [attr.x]="month.at + 6" y="-8">{{ month.name }}</text>
-            }
-          }
-          @for (place of plan.places; track place; let i = $index) {
-            @if (i > 0) {
-              <path class="lane" [attr.d]="'M4 ' + i * lane() + 'H' + right" />
-            }
-            <text class="place" x="-10" [attr.y]="(i + 0.5) * lane() + 5" text-anchor="end">
-              {{ place.length > 11 ? place.slice(0, 10) + '…' : place }}
-            </text>
-          }
-          @for (fold of folds(); track fold.left) {
-            <path class="fold" [attr.d]="fold.path" />
-            @if (fold.right - fold.left > 14 && height() > 110) {
-              <text
-                class="away"
-                text-anchor="middle"
-                [attr.transform]="
-                  'translate(' +
-                  ((fold.left + fold.right) / 2 + 4) +
-                  ',' +
-                  height() / 2 +
-                  ') rotate(-90)'
-                "
-              >
-                {{ fold.said }}
-              </text>
-            }
-          }
+          <g
+            nc-fabric
+            [scale]="scale()"
+            [places]="plan.places"
+            [lane]="lane()"
+            [length]="length()"
+          ></g>
           @for (one of drawn(); track one.visit.id) {
             <g [attr.transform]="'translate(' + one.at + ',' + one.y + ')'">
               @if ($first) {
@@ -114,6 +83,7 @@ const BESIDE = 22;
   `,
   styles: `
     :host {
+      --place-size: 15px;
       display: block;
       min-width: 0;
       overflow-x: clip;
@@ -123,45 +93,6 @@ const BESIDE = 22;
       cursor: pointer;
       display: block;
       overflow: visible;
-    }
-    .cloth {
-      fill: var(--face);
-    }
-    .edge {
-      fill: none;
-      stroke: var(--ink);
-      stroke-width: 1.6;
-    }
-    .hem {
-      fill: none;
-      stroke: var(--seam);
-      stroke-dasharray: 6 5;
-      stroke-width: 1.6;
-    }
-    .week,
-    .warp {
-      stroke: var(--seam);
-    }
-    .lane {
-      stroke: var(--seam);
-      stroke-dasharray: 2 4;
-    }
-    .month {
-      fill: var(--ink-soft);
-      font: italic 16px var(--serif);
-    }
-    .place {
-      fill: var(--ink);
-      font: 560 15px var(--serif);
-    }
-    .fold {
-      fill: var(--linen-deep);
-      stroke: var(--ink);
-      stroke-width: 1.4;
-    }
-    .away {
-      fill: var(--ink);
-      font-size: 13px;
     }
     .first {
       fill: none;
@@ -223,19 +154,12 @@ export class WeeksComponent {
     // A phone shows five weeks of them.
     return new BandScale(start, narrow() ? plusDays(start, 35) : end, this.length(), away, 18);
   });
-  protected readonly folds = computed(() =>
-    this.scale().folds.map(({ from, to }) => {
-      const [left, right] = [this.scale().from(from), this.scale().from(plusDays(to, 1))];
-      const foot = this.height();
-      const path = `M${left} -4L${right} 0V${foot}L${left} ${foot + 4}Z`;
-      return { left, right, path, said: `away ${sayDate(from)} – ${sayDate(to)}` };
-    }),
-  );
   protected readonly drawn = computed(() => {
     const plan = this.ahead();
     if (!plan) return [];
     const scale = this.scale();
     const most = this.lane() - 8;
+    const folds = scale.folds.map(({ from }) => scale.from(from));
     const all = plan.visits
       .filter(({ day }) => day <= scale.end)
       .map((visit) => {
@@ -257,7 +181,7 @@ export class WeeksComponent {
       const here = all.filter((one) => one.lane === lane);
       here.forEach((one, i) => {
         const next = here[i + 1]?.at ?? this.length() + 16;
-        const fold = this.folds().find(({ left }) => left > one.at)?.left ?? Infinity;
+        const fold = folds.find((left) => left > one.at) ?? Infinity;
         const room = Math.min(next - 14, fold) - one.at - BESIDE;
         one.label = one.says.find((words) => words.length * LETTER <= room) ?? '';
       });

@@ -15,6 +15,7 @@ import {
 import { plusDays, type Day } from '@needlecase/core';
 import { isSafety, maySlip, threadsOf } from '@needlecase/core/plan/threads';
 import { BandScale, roomy } from './band-geometry';
+import { FabricComponent } from './fabric.component';
 import type { Moving } from './moving';
 import { PairComponent } from '../thread/pair.component';
 import { sayDate, sayLong, sayShort, type ShownVisit } from './shown';
@@ -33,7 +34,7 @@ const LETTER = 6.7;
  */
 @Component({
   selector: 'nc-band',
-  imports: [CdkDrag, PairComponent],
+  imports: [CdkDrag, FabricComponent, PairComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './band.component.html',
   styleUrl: './band.component.scss',
@@ -70,13 +71,6 @@ export class BandComponent {
   protected readonly scale = computed(
     () => new BandScale(this.start(), this.end(), this.width() - NAMES - 14, this.away(), 20),
   );
-  protected readonly folds = computed(() =>
-    this.scale().folds.map(({ from, to }) => {
-      const [left, right] = [this.scale().from(from), this.scale().from(plusDays(to, 1))];
-      return { left, right, said: `away ${sayDate(from)} – ${sayDate(to)}` };
-    }),
-  );
-
   protected readonly drawn = computed(() => {
     const scale = this.scale();
     const most = this.lane() - LABEL - 8;
@@ -157,11 +151,6 @@ export class BandComponent {
       return `M${right} ${y}h${6 + ((i * 5) % 7)}`;
     });
   });
-
-  /** A place's name as far as there is room for it. */
-  protected short(place: string): string {
-    return place.length > 11 ? `${place.slice(0, 10)}…` : place;
-  }
 
   /** The tag stays over the cloth. */
   protected tagAt(at: number): number {
