@@ -9,7 +9,7 @@ test('a vent run is laid out, changed by drag and by button, kept and compared',
   await expect(
     page.getByRole('button', { name: 'Open Out of the cellar, as it is' }),
   ).toBeVisible();
-  const air = page.locator('.numbers b').first();
+  const air = page.locator('.counts b').first();
   // What is kept for this dryer is what stands there at first.
   const asItIs = page
     .getByRole('row', { name: /Out of the cellar, as it is/ })

@@ -103,40 +103,6 @@ test('the first start is axe-clean in all its steps', async ({ page, empty }) =>
   }
 });
 
-test('dialogs, the interval’s form, the house’s forms and a finished visit are axe-clean', async ({
-  page,
-  demo,
-}) => {
-  const clean = async (what: string) => expect(await axeFaults(page), what).toEqual([]);
-  await page.goto(`${demo.address}log`);
-  await page.getByRole('button', { name: 'Enter something' }).click();
-  await expect(page.getByRole('dialog')).toBeVisible();
-  await clean('enter');
-  await page.goto(`${demo.address}log?kind=reading`);
-  await page
-    .getByRole('button', { name: /^Correct:/ })
-    .first()
-    .click();
-  await expect(page.getByRole('dialog').getByLabel(/^Figure, /)).toBeVisible();
-  await clean('correct');
-  await page.goto(
-    demo.address + (await VIEWS['Machine, dryer']!(demo)).replace('hood', 'duct-run'),
-  );
-  await page.getByRole('button', { name: 'Change this interval' }).click();
-  await page.getByLabel('Interval', { exact: true }).selectOption('own');
-  await clean('interval');
-  await page.goto(`${demo.address}house`);
-  await page.getByRole('button', { name: 'Change', exact: true }).click();
-  await page.getByRole('button', { name: 'Change Cellar dryer' }).click();
-  await page.getByRole('button', { name: 'Add a machine' }).click();
-  await clean('house');
-  await page.goto(`${demo.address}visit/${await newVisit(demo, 'end')}`);
-  await page.getByLabel('What came of it').selectOption('Done');
-  await page.getByRole('button', { name: 'Finish and record' }).click();
-  await expect(page.getByRole('heading', { name: 'Done and recorded' })).toBeVisible();
-  await clean('finished');
-});
-
 test('the theme follows the system until it is turned by hand, and then stays', async ({
   page,
   demo,

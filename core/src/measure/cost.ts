@@ -12,9 +12,15 @@ export const COST_FIELDS = {
   flowNow: { label: 'Air now', dimension: 'flow', least: 0.004, most: 0.2 },
   flowClean: { label: 'Air when clean', dimension: 'flow', least: 0.004, most: 0.2 },
   dry: { label: 'Dry cloth a load', dimension: 'mass', least: 0.2, most: 15 },
-  moisture: { label: 'Moisture at the start', dimension: 'ratio', least: 0.1, most: 3 },
-  heater: { label: 'Heater', dimension: 'power', least: 500, most: 8000 },
-  room: { label: 'Room', dimension: 'temperature', least: -10, most: 45 },
+  moisture: {
+    label: 'Moisture at the start',
+    dimension: 'ratio',
+    least: 0.1,
+    most: 3,
+    seldom: true,
+  },
+  heater: { label: 'Heater', dimension: 'power', least: 500, most: 8000, seldom: true },
+  room: { label: 'Room', dimension: 'temperature', least: -10, most: 45, seldom: true },
 } as const satisfies Fields;
 
 export interface CostQuestion {

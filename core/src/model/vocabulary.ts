@@ -114,6 +114,12 @@ export type FeatureId = keyof typeof FEATURES;
 /** Why a machine is no longer in the house. */
 export const RETIRED_WHY = ['replaced', 'moved', 'given-away', 'broken'] as const;
 export type RetiredWhy = (typeof RETIRED_WHY)[number];
+export const RETIRED_WORDS: Readonly<Record<RetiredWhy, string>> = {
+  replaced: 'replaced',
+  moved: 'left behind in a move',
+  'given-away': 'sold or given away',
+  broken: 'broken',
+};
 
 /** What goes through a machine that makes it foul faster. */
 export const HABITS = [

@@ -109,7 +109,7 @@ export function benchView(
     runs: kept.visits
       .map((visit) => underWay(visit, machines))
       .sort((a, b) => b.changedAt.localeCompare(a.changedAt)),
-    cases: casesOn(kept, zone, today),
+    cases: casesOn(kept, machines, zone, today),
     habits: days.flatMap(({ habits }) => habits),
     products: productsUsed(histories),
     short:
@@ -120,9 +120,16 @@ export function benchView(
   };
 }
 
-/** Cases that are not closed; what was stopped for safety first, what rests last. */
-function casesOn({ cases, look }: Kept, zone: string, today: Day): BenchCase[] {
+/** Cases of the house's machines that are not closed; what was stopped for safety first, what rests last. */
+function casesOn(
+  { cases, look }: Kept,
+  machines: readonly Machine[],
+  zone: string,
+  today: Day,
+): BenchCase[] {
+  const there = new Set(machines.map(({ id }) => id));
   const open = cases
+    .filter(({ machineId }) => there.has(machineId))
     .map((record) => ({ record, state: caseState(record) }))
     .filter(({ state }) => state.state !== 'closed' && !isMereLook(state))
     .map((one) => ({ ...one, summary: caseSummary(one.record, zone, today) }));

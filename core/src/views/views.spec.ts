@@ -120,6 +120,19 @@ describe('the bench of a house', () => {
     expect(cases.map(({ id }) => id)).toEqual(['open']);
   });
 
+  it('asks for nothing at a machine that is no longer in the house', () => {
+    const told = {
+      id: '00000000-0000-4000-8000-0000000000a3',
+      at: '2026-06-14T10:00:00Z',
+      kind: 'answer' as const,
+      finding: 'drains-slowly',
+      answer: 'yes' as const,
+    };
+    const gone: CaseRecord = { id: 'gone', machineId: 'retired', events: [told] };
+    const { cases } = benchView(houseAfter(30), { ...nothing, cases: [gone] });
+    expect(cases).toEqual([]);
+  });
+
   it('asks for the stock’s events only where a supply is kept', () => {
     let asked = 0;
     const stockEvents = () => {

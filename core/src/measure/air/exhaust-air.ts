@@ -100,3 +100,17 @@ export function exhaustAir(given: Given<typeof EXHAUST_FIELDS>): ExhaustAir {
     ],
   };
 }
+
+/** kg of water a kg of dry air in the room, where both of its figures can be; nothing otherwise. */
+export function roomRatio({
+  room,
+  roomHumidity,
+}: Pick<Given<typeof EXHAUST_FIELDS>, 'room' | 'roomHumidity'>): number | undefined {
+  const { room: warmth, roomHumidity: humidity } = EXHAUST_FIELDS;
+  try {
+    const read = readFields({ room, roomHumidity }, { room: warmth, roomHumidity: humidity });
+    return humidityRatio(read.room, read.roomHumidity);
+  } catch {
+    return undefined;
+  }
+}

@@ -21,6 +21,8 @@ export interface Field {
   metric?: string;
   us?: string;
   optional?: true;
+  /** What most leave as it stands; a screen folds it. */
+  seldom?: true;
 }
 
 export type Fields = Readonly<Record<string, Field>>;

@@ -16,6 +16,7 @@ export const DRAIN_FIELDS = {
     least: 0.0005,
     most: 0.12,
     optional: true,
+    seldom: true,
   },
   bucketSeconds: {
     label: 'Into a bucket: time',
@@ -23,6 +24,7 @@ export const DRAIN_FIELDS = {
     least: 1,
     most: 3600,
     optional: true,
+    seldom: true,
   },
   pipeAt: {
     label: 'The hose’s top over the floor',
@@ -32,6 +34,7 @@ export const DRAIN_FIELDS = {
     metric: 'cm',
     us: 'in',
     optional: true,
+    seldom: true,
   },
   bucketAt: {
     label: 'Into a bucket: the hose’s end over the floor',
@@ -41,6 +44,7 @@ export const DRAIN_FIELDS = {
     metric: 'cm',
     us: 'in',
     optional: true,
+    seldom: true,
   },
   clean: {
     label: 'This machine’s own when clean',

@@ -12,6 +12,7 @@ export const LEVEL_FIELDS = {
     most: 1.2,
     metric: 'cm',
     us: 'in',
+    seldom: true,
   },
   depth: {
     label: 'Between back and front feet',
@@ -20,6 +21,7 @@ export const LEVEL_FIELDS = {
     most: 1.2,
     metric: 'cm',
     us: 'in',
+    seldom: true,
   },
 } as const satisfies Fields;
 

@@ -26,6 +26,7 @@ export const STANDPIPE_FIELDS = {
     metric: 'cm',
     us: 'in',
     optional: true,
+    seldom: true,
   },
   /** Where the hose goes over its highest point, over the floor. */
   hoseTop: {
@@ -52,6 +53,7 @@ export const STANDPIPE_FIELDS = {
     metric: 'mm',
     us: 'in',
     optional: true,
+    seldom: true,
   },
 } as const satisfies Fields;
 
@@ -120,6 +122,13 @@ const HOSE_WARNINGS: Record<HoseFault, string> = {
   'too-deep':
     'It can siphon, and foul water can reach it: pull it back to 15 to 30 cm (6 to 12 in).',
 };
+
+/** Between which a hose's highest point over the floor, what is in the pipe, and the pipe over its weir are as they should, m. */
+export const hoseRanges = (code: PlumbingCode = 'IPC') => ({
+  hoseTop: PLUMBING[code].hoseTop,
+  overWeir: PLUMBING[code].weir,
+  inserted: INSERTED,
+});
 
 /** How a hose sits, m; what was not measured is not there. */
 export interface HoseSeat {

@@ -24,6 +24,7 @@ export const TUB_FIELDS = {
     most: 0.4,
     metric: 'cm',
     us: 'in',
+    seldom: true,
   },
   depth: {
     label: 'Depth of the drum',
@@ -32,6 +33,7 @@ export const TUB_FIELDS = {
     most: 0.8,
     metric: 'cm',
     us: 'in',
+    seldom: true,
   },
   tray: {
     label: 'Your tray holds',
@@ -41,6 +43,7 @@ export const TUB_FIELDS = {
     metric: 'L',
     us: 'gal',
     optional: true,
+    seldom: true,
   },
   bucket: {
     label: 'Your bucket holds',
@@ -50,6 +53,7 @@ export const TUB_FIELDS = {
     metric: 'L',
     us: 'gal',
     optional: true,
+    seldom: true,
   },
   hose: {
     label: 'Flow of the thin hose',
@@ -59,6 +63,7 @@ export const TUB_FIELDS = {
     metric: 'L/min',
     us: 'gal/min',
     optional: true,
+    seldom: true,
   },
 } as const satisfies Fields;
 

@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { COMMON_DRUM, tripsFor, tubLitres } from './tub.js';
+import { COMMON_DRUM, heightOfLitres, tripsFor, tubLitres } from './tub.js';
 
 describe('water in the tub', () => {
   it('is the segment of a lying cylinder: 17.8 L at 15 cm in a common drum (worked example)', () => {
@@ -25,6 +26,23 @@ describe('water in the tub', () => {
       area += ((width(a) + width(b)) / 2) * (b - a);
     }
     expect(tubLitres(height)).toBeCloseTo(area * depth * 1000, 5);
+  });
+
+  it('stands as high as its litres say, in any drum, and never above it', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.1, max: 0.4, noNaN: true }),
+        fc.double({ min: 0.15, max: 0.8, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (radius, depth, share) => {
+          const drum = { radius, depth };
+          const height = share * 2 * radius;
+          expect(heightOfLitres(tubLitres(height, drum), drum)).toBeCloseTo(height, 4);
+          expect(heightOfLitres(1e6, drum)).toBe(2 * radius);
+          expect(heightOfLitres(0, drum)).toBeCloseTo(0, 4);
+        },
+      ),
+    );
   });
 
   it('is carried in so many trays filled to half, or buckets', () => {

@@ -30,6 +30,22 @@ export function tubLitres(height: number, { radius, depth }: Drum = COMMON_DRUM)
   return depth * area * 1000;
 }
 
+/**
+ * How high so much water stands in a drum, the other way round from `tubLitres`; a full drum for more than it holds.
+ * @param litres from 0
+ * @returns metres over the drum's lowest point, to a tenth of a millimetre
+ */
+export function heightOfLitres(litres: number, drum: Drum = COMMON_DRUM): number {
+  let [low, high] = [0, 2 * drum.radius];
+  if (litres >= tubLitres(high, drum)) return high;
+  while (high - low > 1e-5) {
+    const middle = (low + high) / 2;
+    if (tubLitres(middle, drum) < litres) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
 /** How often a tray or a bucket has to be carried. @param litres of water @param holds litres of each */
 export function tripsFor(
   litres: number,

@@ -10,6 +10,7 @@ import {
 } from '@needlecase/core';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
+import { ReadableDirective } from './readable.directive';
 
 const WIDTH = 420;
 const HEIGHT = 216;
@@ -24,6 +25,7 @@ const OVER = 1.08;
  */
 @Component({
   selector: 'nc-fouling-chart',
+  imports: [ReadableDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './fouling-chart.component.html',
   styleUrl: './fouling-chart.component.scss',
@@ -37,6 +39,8 @@ export class FoulingChartComponent {
   protected readonly width = WIDTH;
   protected readonly height = HEIGHT;
   protected readonly plot = PLOT;
+  /** What two lines of words below the plot want more than on a desk. */
+  protected readonly room = (px: number): number => Math.max(0, 32 * px - (HEIGHT - PLOT.bottom));
   protected readonly unit = computed(() => (this.task().driver === 'loads' ? 'load' : 'day'));
 
   readonly #longest = computed(() => {

@@ -7,6 +7,7 @@ import { BackupsService } from '../data/backups.service';
 import { ChangesService } from '../data/changes.service';
 import { sayWhenLong } from '../shared/say-when';
 import { HouseNavComponent } from './house-nav.component';
+import { ReadableDirective } from '../charts/readable.directive';
 import { KeeperDirective } from '../shared/keeper.directive';
 import { RoleService } from '../data/role.service';
 import { PutBackComponent } from './put-back.component';
@@ -34,7 +35,7 @@ const MARKS = [
 /** The backups that are kept, how old the last is, and what can be done with them. */
 @Component({
   selector: 'nc-backup',
-  imports: [HouseNavComponent, KeeperDirective, PutBackComponent],
+  imports: [HouseNavComponent, KeeperDirective, PutBackComponent, ReadableDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './backup.component.html',
   styleUrl: './backup.component.scss',

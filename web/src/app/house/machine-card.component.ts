@@ -15,6 +15,8 @@ import {
   KIND_NAMES,
   type Machine,
   type MachineDraft,
+  RETIRED_WHY,
+  RETIRED_WORDS,
   type RetiredWhy,
 } from '@needlecase/core';
 import { wordsOf, type ApiProblem } from '../data/api.service';
@@ -29,12 +31,7 @@ import { FormProblems } from '../forms/problems';
 import { ConflictComponent } from './conflict.component';
 import { KeeperDirective } from '../shared/keeper.directive';
 
-const REASONS: readonly { id: RetiredWhy; say: string }[] = [
-  { id: 'replaced', say: 'replaced' },
-  { id: 'moved', say: 'left behind in a move' },
-  { id: 'given-away', say: 'sold or given away' },
-  { id: 'broken', say: 'broken' },
-];
+const REASONS = RETIRED_WHY.map((id) => ({ id, say: RETIRED_WORDS[id] }));
 
 /** One machine in a few lines, and as a form to change it; without a machine, a form for a new one. */
 @Component({
@@ -244,7 +241,7 @@ export class MachineCardComponent {
     this.all().filter(({ id, retired }) => id !== this.machine()?.id && !retired),
   );
   protected whyOf(why: RetiredWhy): string {
-    return REASONS.find(({ id }) => id === why)!.say;
+    return RETIRED_WORDS[why];
   }
   protected heirOf(id: string | undefined): string {
     const heir = this.all().find((one) => one.id === id);

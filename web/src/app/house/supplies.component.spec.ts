@@ -123,4 +123,13 @@ describe('SuppliesComponent', () => {
     const { host } = draw([], new ApiProblem(0, 'The server cannot be reached.', 'Try later.'));
     expect(host.querySelector('[role=alert]')!.textContent).toContain('cannot be reached');
   });
+
+  it('undoes what was put away', () => {
+    const { press } = draw([state()]);
+    const toasts = TestBed.inject(ToastsService);
+    press('Put away: Vinegar');
+    expect(toasts.shown().at(-1)!.text).toBe('Vinegar is put away.');
+    toasts.shown().at(-1)!.action!.do();
+    expect(toasts.shown().at(-1)!.text).toBe('Vinegar is back.');
+  });
 });

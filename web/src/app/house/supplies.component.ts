@@ -138,7 +138,12 @@ export class SuppliesComponent {
 
   protected putAway(supply: Supply, putAway: boolean): void {
     this.#service.change(supply, { ...withoutVersion(supply), putAway }).subscribe({
-      next: () => this.stored(putAway ? `${supply.name} is put away.` : `${supply.name} is back.`),
+      next: (stored) => {
+        this.#toasts.show(putAway ? `${supply.name} is put away.` : `${supply.name} is back.`, {
+          action: { label: 'Undo', do: () => this.putAway(stored, !putAway) },
+        });
+        this.#again.next();
+      },
       error: (problem: ApiProblem) => this.#complain(problem),
     });
   }

@@ -6,10 +6,13 @@ import {
   loadCareOf,
   entryOfFullRinse,
   KIND_NAMES,
+  RETIRED_WORDS,
+  sayDay,
   sayState,
   stationsOf,
   taskOf,
   type Machine,
+  type MachineView,
 } from '@needlecase/core';
 import { switchMap } from 'rxjs';
 import { BenchService } from '../data/bench.service';
@@ -53,6 +56,9 @@ export class MachineComponent {
   protected readonly problem = computed(() => this.#loaded()?.problem);
   protected readonly narrow = narrow;
   protected readonly kindNames = KIND_NAMES;
+  protected readonly retiredWords = RETIRED_WORDS;
+  protected readonly retiredOn = (day: string, { today }: MachineView): string =>
+    sayDay(day, today);
   protected readonly isWasher = isWasher;
   protected readonly loadCare = loadCareOf;
 

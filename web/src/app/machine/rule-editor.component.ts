@@ -23,9 +23,11 @@ import {
   type Task,
   type TaskRule,
 } from '@needlecase/core';
+import { catchError, throwError, type Observable } from 'rxjs';
 import type { ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { HouseholdService } from '../data/household.service';
+import { ToastsService } from '../data/toasts.service';
 import { withoutVersion } from '../forms/onto';
 import { FieldDirective, FormProblems, ProblemComponent } from '../forms/problems';
 
@@ -141,6 +143,7 @@ export class RuleEditorComponent {
   readonly #households = inject(HouseholdService);
   readonly #bench = inject(BenchService);
   readonly #problems = inject(FormProblems);
+  readonly #toasts = inject(ToastsService);
 
   readonly machine = input.required<Machine>();
   readonly task = input.required<Task>();
@@ -171,22 +174,47 @@ export class RuleEditorComponent {
     this.#problems.set(wrong);
     if (wrong.length) return this.#problems.show();
     if (rule && loosens(this.task(), rule) && !this.asking()) return this.asking.set(true);
-    const { rules, ...draft } = withoutVersion(this.machine());
+    const before = this.machine().rules?.[this.task().id];
+    const after = rule && { ...rule, ...(this.asking() ? { acknowledged: true as const } : {}) };
+    this.#put(this.machine(), after).subscribe({
+      next: (stored) => {
+        this.leave();
+        this.#toasts.show(`${this.task().name}: the interval is stored.`, {
+          action: { label: 'Undo', do: () => this.#putBack(stored, before) },
+        });
+      },
+      error: (problem: ApiProblem) => {
+        this.failed.set(problem);
+        this.#bench.refresh();
+      },
+    });
+  }
+
+  /** Stores the rule of this task alone; none is the house's. */
+  #put(machine: Machine, rule: TaskRule | undefined): Observable<Machine> {
+    const { rules, ...draft } = withoutVersion(machine);
     const { [this.task().id]: _old, ...others } = rules ?? {};
-    const all = rule
-      ? {
-          ...others,
-          [this.task().id]: { ...rule, ...(this.asking() ? { acknowledged: true } : {}) },
-        }
-      : others;
-    this.#households
-      .saveMachine(this.machine().id, { ...draft, rules: all }, this.machine().version)
+    const all = rule ? { ...others, [this.task().id]: rule } : others;
+    return this.#households.saveMachine(machine.id, { ...draft, rules: all }, machine.version);
+  }
+
+  /** What was, onto the machine as it is by then: others may have changed it meanwhile. */
+  #putBack(machine: Machine, before: TaskRule | undefined): void {
+    this.#put(machine, before)
+      .pipe(
+        catchError((problem: ApiProblem) =>
+          problem.status === 409 && problem.current
+            ? this.#put(problem.current as Machine, before)
+            : throwError(() => problem),
+        ),
+      )
       .subscribe({
-        next: () => this.leave(),
-        error: (problem: ApiProblem) => {
-          this.failed.set(problem);
+        next: () => {
+          this.#toasts.show(`${this.task().name}: the interval is as it was.`);
           this.#bench.refresh();
         },
+        error: (problem: ApiProblem) =>
+          this.#toasts.show(`${problem.title} ${problem.detail}`, { problem: true }),
       });
   }
 

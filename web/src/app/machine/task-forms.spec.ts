@@ -4,6 +4,7 @@ import { of, throwError, type Observable } from 'rxjs';
 import { ApiProblem } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { HouseholdService } from '../data/household.service';
+import { ToastsService } from '../data/toasts.service';
 import { formOn } from '../forms/testing';
 import { OwnTaskComponent } from './own-task.component';
 import { RuleEditorComponent } from './rule-editor.component';
@@ -160,5 +161,25 @@ describe('an interval of one’s own', () => {
     form.fill('Interval', 'house');
     form.send();
     expect(stored[0]!.draft.rules).toEqual({});
+  });
+
+  it('is undone alone, onto what others changed meanwhile', () => {
+    answer = () => of({ ...WASHER, ...stored.at(-1)!.draft, version: 6 });
+    const form = open('dispenser');
+    form.fill('Interval', 'house');
+    form.send();
+    const undo = TestBed.inject(ToastsService).shown().at(-1)!;
+    expect(undo.text).toContain('the interval is stored');
+    const theirs = { ...WASHER, name: 'Loft washer', rules: { gasket: { off: true } }, version: 9 };
+    answer = () => {
+      answer = () => of(theirs);
+      return throwError(() => new ApiProblem(409, 'This was changed elsewhere.', '', [], theirs));
+    };
+    undo.action!.do();
+    expect(stored.at(-1)).toMatchObject({
+      version: 9,
+      draft: { name: 'Loft washer', rules: { gasket: { off: true }, dispenser: { off: true } } },
+    });
+    expect(TestBed.inject(ToastsService).shown().at(-1)!.text).toContain('as it was');
   });
 });

@@ -156,7 +156,6 @@ export class WaitingComponent {
     return Object.keys(progress.ticked).length;
   }
 
-  /** Opens what was refused with the reason beside its field; anything but an entry is only sent again. */
   /** It stays here, too: an entry has one id wherever it is sent from, and is counted once. */
   protected async takeAlong(typed: string): Promise<void> {
     const origin = houseAddress(typed);
@@ -164,6 +163,7 @@ export class WaitingComponent {
     if (origin) location.assign(`${origin}/pair#&${inAddress(await this.outbox.list())}`);
   }
 
+  /** Opens what was refused with the reason beside its field; anything but an entry is only sent again. */
   protected async correct({ key, what, aside }: Kept): Promise<void> {
     if (!('kind' in what)) return this.outbox.correct(key, what);
     const { EntryDialogComponent } = await import('../log/entry-dialog.component');

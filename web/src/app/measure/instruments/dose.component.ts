@@ -21,6 +21,7 @@ import {
 } from '@needlecase/core';
 import { sameData } from '../../data/same-data';
 import { numberOf } from '../../forms/number-of';
+import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { LabelComponent } from '../parts/label.component';
@@ -49,6 +50,7 @@ const LOTS: Record<DoseUnit, { from: number; unit: string; dimension: 'volume' |
 @Component({
   selector: 'nc-dose',
   imports: [
+    ReadableDirective,
     FiguresComponent,
     InstrumentComponent,
     LabelComponent,
@@ -114,7 +116,7 @@ export default class DoseComponent {
   protected readonly currency = computed(() => this.measuring.bench()?.household.currency ?? '');
   protected readonly cups = computed(() => {
     const r = this.result().value;
-    if (!r) return [];
+    if (!r) return [{ name: 'needed', x: 60, level: 0 }];
     const most = Math.max(r.needed, r.poured ?? 0, 0.01) * 1.1;
     const cup = (name: string, x: number, amount: number) => ({
       name,

@@ -2,16 +2,23 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } fr
 import { RouterLink } from '@angular/router';
 import {
   bestOf,
+  convert,
   DRAIN_FIELDS,
   drainSeconds,
   drainTest,
+  figure,
   flowOfDrain,
+  heightOfLitres,
+  inUnits,
   say,
   sayByHand,
+  tubLitres,
   USUAL_DRAIN,
   type Amount,
 } from '@needlecase/core';
 import { BandComponent } from '../parts/band.component';
+import { DrumComponent } from '../parts/drum.component';
+import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
@@ -23,7 +30,15 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
 /** How fast the drum empties, and where the water is held back. */
 @Component({
   selector: 'nc-drain-test',
-  imports: [BandComponent, FiguresComponent, InstrumentComponent, RouterLink, StopwatchComponent],
+  imports: [
+    ReadableDirective,
+    BandComponent,
+    DrumComponent,
+    FiguresComponent,
+    InstrumentComponent,
+    RouterLink,
+    StopwatchComponent,
+  ],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -34,6 +49,55 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
       [ready]="result().value !== undefined"
       (save)="save()"
     >
+      <div draws>
+        <svg
+          ncReadable
+          viewBox="0 0 560 300"
+          class="drawing"
+          role="group"
+          aria-label="The water in the drum, and its way through pump and hose"
+        >
+          <path class="wall" d="M10 290H550" />
+          <g
+            nc-drum
+            [height]="height()"
+            label="Water in the drum"
+            [said]="saidWater()"
+            (slid)="slide($event)"
+          />
+          <path class="water" d="M125 241V262H270" [attr.stroke-width]="stream()" />
+          <circle class="pump" cx="270" cy="262" r="17" />
+          <path d="M262 254l16 16M278 254l-16 16" />
+          <text class="soft" x="296" y="283">pump</text>
+          <path
+            class="water"
+            d="M287 262H330V62Q330 40 352 40H378Q398 40 398 60V96"
+            [attr.stroke-width]="stream()"
+          />
+          <path d="M386 84V290M410 84V290" />
+          <text class="soft" x="422" y="100">pipe</text>
+          <text x="236" y="70">{{ saidWater() }}</text>
+          @if (result().value; as r) {
+            <text x="422" y="150">{{ perMinute(r.flow) }}</text>
+          }
+        </svg>
+        <nc-band
+          line="water"
+          label="Flow of the drain on its scale"
+          [most]="30 / 60000"
+          [good]="usual()"
+          [value]="result().value?.flow"
+          [said]="said()"
+          [marks]="marks()"
+        />
+        <p class="small">
+          <a routerLink="/measure/tub-water" [queryParams]="{ machine: measuring.machineId() }"
+            >How much is in the tub?</a
+          >
+          Slide the water to where it stands behind the glass: the litres are those of a common
+          drum.
+        </p>
+      </div>
       <div form>
         <nc-stopwatch (stopped)="timed($event)" />
         <nc-figures
@@ -41,18 +105,10 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
           [units]="measuring.units()"
           [first]="first()"
           [problems]="result().problems"
+          more="Into a bucket, too"
           (given)="given.set($event)"
         />
       </div>
-      <nc-band
-        line="water"
-        label="Flow of the drain on its scale"
-        [most]="30 / 60000"
-        [good]="usual()"
-        [value]="result().value?.flow"
-        [said]="said()"
-        [marks]="marks()"
-      />
       @if (result().value; as r) {
         <p class="verdict">{{ r.advice }}</p>
         <p>
@@ -65,6 +121,7 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
         </p>
         @if (r.bucket !== undefined) {
           <svg
+            ncReadable
             viewBox="0 0 520 170"
             class="drawing"
             role="img"
@@ -129,6 +186,29 @@ export default class DrainTestComponent {
     return this.measuring.units() === 'us'
       ? say(flow, 'flow', 'us', 'gal/min')
       : say(flow, 'flow', 'metric', 'L/min');
+  }
+
+  protected readonly height = computed(() => heightOfLitres(this.#litres()));
+  protected readonly saidWater = computed(() =>
+    inUnits(figure(this.#litres() / 1000, 'volume'), this.measuring.units()),
+  );
+  /** As wide as it flows, and as a healthy machine's while that is not known. */
+  protected readonly stream = computed(() =>
+    this.wide(this.result().value?.flow ?? USUAL_DRAIN.least),
+  );
+  readonly #litres = computed(() => {
+    const amount = this.given()['litres'];
+    return amount && Number.isFinite(amount.value)
+      ? Math.max(0, 1000 * convert(amount.value, 'volume', amount.unit, 'm³'))
+      : 0;
+  });
+
+  /** Takes the height that the water was slid to, m. */
+  protected slide(height: number): void {
+    const litres = Math.max(0.5, Math.round(2 * tubLitres(height)) / 2);
+    const next = { ...this.given(), litres: { value: litres, unit: 'L' } };
+    this.first.set(next);
+    this.given.set(next);
   }
 
   protected percent(share: number): string {

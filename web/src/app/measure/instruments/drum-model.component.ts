@@ -24,6 +24,7 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { catchError, of, switchMap } from 'rxjs';
 import { DrumService } from '../../workers/drum.service';
+import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
@@ -43,12 +44,12 @@ const TEMPERATURES: Record<UnitSystem, Amount[]> = {
 };
 const FREE = 60;
 const WIDTH = 640;
-const PLOT = { left: 44, right: WIDTH - 44, top: 12, bottom: 250 };
+const PLOT = { left: 6, right: WIDTH - 20, top: 26, bottom: 250 };
 
 /** A load in the drum, minute by minute: slide the air down and see where the limit begins to cut. */
 @Component({
   selector: 'nc-drum-model',
-  imports: [FiguresComponent, InstrumentComponent],
+  imports: [ReadableDirective, FiguresComponent, InstrumentComponent],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './drum-model.component.html',

@@ -10,16 +10,23 @@ import {
   type Amount,
 } from '@needlecase/core';
 import { DryingGuideComponent, type Told } from '../parts/drying-guide.component';
+import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
 import { SelectComponent } from '../../shared/select.component';
 import { SPINS, saySpin } from '../parts/spins';
 
+const EMPTY_BARS = [
+  { name: 'before', x: 190, dry: 0, water: 0, said: '' },
+  { name: 'after', x: 400, dry: 0, water: 0, said: '' },
+];
+
 /** A weighed load: was it slow, or just wet? */
 @Component({
   selector: 'nc-drying-test',
   imports: [
+    ReadableDirective,
     DryingGuideComponent,
     FiguresComponent,
     InstrumentComponent,
@@ -36,6 +43,44 @@ import { SPINS, saySpin } from '../parts/spins';
       [ready]="result().value !== undefined"
       (save)="save()"
     >
+      <svg
+        ncReadable
+        draws
+        viewBox="0 0 600 220"
+        class="drawing"
+        role="img"
+        aria-label="Cloth and water in the load, before and after"
+      >
+        @for (bar of bars(); track bar.name) {
+          <rect
+            class="cloth"
+            [attr.x]="bar.x"
+            [attr.y]="190 - bar.dry"
+            width="90"
+            [attr.height]="bar.dry"
+          />
+          <rect
+            class="water-fill"
+            [attr.x]="bar.x"
+            [attr.y]="190 - bar.dry - bar.water"
+            width="90"
+            [attr.height]="bar.water"
+          />
+          <text [attr.x]="bar.x + 45" y="210" text-anchor="middle">{{ bar.name }}</text>
+          @if (bar.said) {
+            <text [attr.x]="bar.x + 45" [attr.y]="182 - bar.dry - bar.water" text-anchor="middle">
+              {{ bar.said }}
+            </text>
+          } @else {
+            <rect class="wall" [attr.x]="bar.x" y="40" width="90" height="150" />
+            <text class="unknown" [attr.x]="bar.x + 45" y="128" text-anchor="middle">?</text>
+          }
+        }
+        @if (expected(); as line) {
+          <path class="bad" stroke-dasharray="6 5" [attr.d]="'M176 ' + line + 'h108'" />
+          <text x="292" [attr.y]="line + 5">the spin’s</text>
+        }
+      </svg>
       <div form>
         <div class="ways">
           @for (one of ways; track one.id) {
@@ -105,38 +150,6 @@ import { SPINS, saySpin } from '../parts/spins';
             </div>
           }
         </div>
-        <svg
-          viewBox="0 0 600 220"
-          class="drawing"
-          role="img"
-          aria-label="Cloth and water in the load, before and after"
-        >
-          @for (bar of bars(); track bar.name) {
-            <rect
-              class="cloth"
-              [attr.x]="bar.x"
-              [attr.y]="190 - bar.dry"
-              width="90"
-              [attr.height]="bar.dry"
-            />
-            <rect
-              class="water-fill"
-              [attr.x]="bar.x"
-              [attr.y]="190 - bar.dry - bar.water"
-              width="90"
-              [attr.height]="bar.water"
-            />
-            <text [attr.x]="bar.x + 45" y="210" text-anchor="middle">{{ bar.name }}</text>
-            <text [attr.x]="bar.x + 100" [attr.y]="188 - bar.dry - bar.water / 2">
-              {{ bar.said }}
-            </text>
-          }
-          @if (expected(); as line) {
-            <path class="bad" stroke-dasharray="6 5" [attr.d]="'M176 ' + line + 'h108'" />
-            <text x="168" [attr.y]="line - 4" text-anchor="end">what the spin</text>
-            <text x="168" [attr.y]="line + 15" text-anchor="end">should leave</text>
-          }
-        </svg>
         @if (r.fault === 'washer') {
           <p class="warn">
             The load came out wetter than that spin should leave it: the washer is to blame, not the
@@ -193,10 +206,10 @@ export default class DryingTestComponent {
     (this.measuring.figures()['drying-minutes'] ?? []).slice(0, 5).map(({ value }) => value),
   );
   readonly #dry = computed(() => this.#kg('dry'));
-  readonly #scale = computed(() => 165 / Math.max(this.#kg('wet'), this.#dry(), 0.1));
+  readonly #scale = computed(() => 145 / Math.max(this.#kg('wet'), this.#dry(), 0.1));
   protected readonly bars = computed(() => {
     const r = this.result().value;
-    if (!r) return [];
+    if (!r) return EMPTY_BARS;
     const dry = this.#dry() * this.#scale();
     const water = (share: number) => Math.max(0, share) * dry;
     const units = this.measuring.units();

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
-import { EXHAUST_FIELDS, exhaustAir, say, type Amount } from '@needlecase/core';
+import { EXHAUST_FIELDS, exhaustAir, roomRatio, say, type Amount } from '@needlecase/core';
+import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
@@ -13,7 +14,7 @@ const FIRST: Record<string, Amount> = {
 /** Water that the exhaust carries out, from temperature and humidity. */
 @Component({
   selector: 'nc-exhaust-air',
-  imports: [FiguresComponent, InstrumentComponent],
+  imports: [ReadableDirective, FiguresComponent, InstrumentComponent],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -24,6 +25,26 @@ const FIRST: Record<string, Amount> = {
       [ready]="result().value !== undefined"
       (save)="save()"
     >
+      <svg
+        ncReadable
+        draws
+        viewBox="0 0 520 230"
+        class="drawing"
+        role="img"
+        aria-label="Water in a kilogram of air, in the room and at the hood"
+      >
+        @for (one of columns(); track one.name) {
+          <rect [attr.x]="one.x" y="20" width="120" height="170" rx="10" />
+          @for (drop of one.drops; track $index) {
+            <circle class="water-fill" [attr.cx]="drop.x" [attr.cy]="drop.y" r="5" />
+          }
+          @if (!one.drops) {
+            <text class="unknown" [attr.x]="one.x + 60" y="118" text-anchor="middle">?</text>
+          }
+          <text [attr.x]="one.x + 60" y="212" text-anchor="middle">{{ one.name }}</text>
+        }
+        <path class="air" d="M200 105H300" stroke-width="9" />
+      </svg>
       <nc-figures
         form
         [fields]="fields"
@@ -41,26 +62,11 @@ const FIRST: Record<string, Amount> = {
             <b>{{ anHour() }}</b> in an hour
           </div>
         </div>
-        <svg
-          viewBox="0 0 520 230"
-          class="drawing"
-          role="img"
-          aria-label="Water in a kilogram of air, in the room and at the hood"
-        >
-          @for (one of columns(); track one.name) {
-            <rect [attr.x]="one.x" y="20" width="120" height="170" rx="10" />
-            @for (drop of one.drops; track $index) {
-              <circle class="water-fill" [attr.cx]="drop.x" [attr.cy]="drop.y" r="5" />
-            }
-            <text [attr.x]="one.x + 60" y="212" text-anchor="middle">{{ one.name }}</text>
-          }
-          <path class="air" d="M200 105H300" stroke-width="9" />
-        </svg>
         <p class="soft small">One drop is half a gram of water in a kilogram of dry air.</p>
       } @else {
         <p class="soft">
-          Give both temperatures and humidities: the water in a kilogram of air is drawn here, drop
-          by drop.
+          One drop is half a gram of water in a kilogram of dry air. Give what the hood shows: the
+          difference is what the load lost.
         </p>
       }
     </nc-instrument>
@@ -85,16 +91,21 @@ export default class ExhaustAirComponent {
     say(3600 * (this.result().value?.water ?? 0), 'mass', this.measuring.units()),
   );
   protected readonly columns = computed(() => {
-    const ratios = this.result().value?.ratios;
-    if (!ratios) return [];
-    const drops = (ratio: number, x: number) =>
-      Array.from({ length: Math.min(130, Math.max(0, Math.round(2000 * ratio))) }, (_, i) => ({
-        x: x + 14 + (i % 8) * 13,
-        y: 180 - Math.floor(i / 8) * 10,
-      }));
+    const ratios = this.result().value?.ratios ?? { room: roomRatio(this.given()) };
+    const drops = (ratio: number | undefined, x: number) =>
+      ratio === undefined
+        ? undefined
+        : Array.from({ length: Math.min(130, Math.max(0, Math.round(2000 * ratio))) }, (_, i) => ({
+            x: x + 14 + (i % 8) * 13,
+            y: 180 - Math.floor(i / 8) * 10,
+          }));
     return [
       { name: 'in the room', x: 60, drops: drops(ratios.room, 60) },
-      { name: 'at the hood', x: 320, drops: drops(ratios.exhaust, 320) },
+      {
+        name: 'at the hood',
+        x: 320,
+        drops: drops('exhaust' in ratios ? ratios.exhaust : undefined, 320),
+      },
     ];
   });
 

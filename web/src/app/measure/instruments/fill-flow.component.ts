@@ -30,6 +30,27 @@ const FIRST: Record<string, Amount> = { volume: { value: 5, unit: 'L' } };
       [ready]="result().value !== undefined"
       (save)="save()"
     >
+      <div draws>
+        <svg viewBox="0 0 360 190" class="drawing" aria-hidden="true">
+          <path class="water" d="M20 30H190V74" [attr.stroke-width]="stream()" />
+          <path d="M130 80l14 96h110l14 -96" />
+          <rect
+            class="water-fill"
+            x="146"
+            [attr.y]="174 - filled()"
+            width="106"
+            [attr.height]="filled()"
+          />
+        </svg>
+        <nc-band
+          line="water"
+          label="Flow of the fill hose on its scale"
+          [most]="24 / 60000"
+          [good]="good()"
+          [value]="result().value?.flow"
+          [said]="said()"
+        />
+      </div>
       <div form>
         <nc-stopwatch (stopped)="timed($event)" />
         <nc-figures
@@ -40,25 +61,6 @@ const FIRST: Record<string, Amount> = { volume: { value: 5, unit: 'L' } };
           (given)="given.set($event)"
         />
       </div>
-      <svg viewBox="0 0 360 190" class="drawing" aria-hidden="true">
-        <path class="water" d="M20 30H190V74" [attr.stroke-width]="stream()" />
-        <path d="M130 80l14 96h110l14 -96" />
-        <rect
-          class="water-fill"
-          x="146"
-          [attr.y]="174 - filled()"
-          width="106"
-          [attr.height]="filled()"
-        />
-      </svg>
-      <nc-band
-        line="water"
-        label="Flow of the fill hose on its scale"
-        [most]="24 / 60000"
-        [good]="good()"
-        [value]="result().value?.flow"
-        [said]="said()"
-      />
       @if (result().value; as r) {
         <p class="verdict">{{ r.advice }}</p>
       }

@@ -43,6 +43,23 @@ const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
       [ready]="result().value !== undefined"
       (save)="save()"
     >
+      <div draws>
+        <svg viewBox="0 0 420 200" aria-hidden="true" class="drawing">
+          <path class="wall" d="M60 10V190M60 60h-40M60 120h-40" />
+          <path class="hood" d="M60 62h34l14 28v30H60z" />
+          <path class="flap" [attr.d]="flap()" />
+          <path class="bag" [attr.d]="bagPath()" />
+          <path class="air" d="M24 90H150" [attr.stroke-width]="thread()" />
+        </svg>
+        <nc-band
+          label="Air at the hood on its scale"
+          [most]="0.13"
+          [good]="healthy()"
+          [value]="result().value?.flow"
+          [said]="said()"
+          [marks]="marks()"
+        />
+      </div>
       <div form>
         <div class="ways" role="group" aria-label="How you measure">
           @for (way of ways; track way) {
@@ -75,21 +92,6 @@ const BAG_FIRST = { bag: { value: 113, unit: 'L' } };
           />
         }
       </div>
-      <svg viewBox="0 0 420 200" aria-hidden="true" class="drawing">
-        <path class="wall" d="M60 10V190M60 60h-40M60 120h-40" />
-        <path class="hood" d="M60 62h34l14 28v30H60z" />
-        <path class="flap" [attr.d]="flap()" />
-        <path class="bag" [attr.d]="bagPath()" />
-        <path class="air" d="M24 90H150" [attr.stroke-width]="thread()" />
-      </svg>
-      <nc-band
-        label="Air at the hood on its scale"
-        [most]="0.13"
-        [good]="healthy()"
-        [value]="result().value?.flow"
-        [said]="said()"
-        [marks]="marks()"
-      />
       @if (result().value; as r) {
         <p class="verdict">{{ verdicts[r.verdict] }}</p>
         @if (r.ofBest !== undefined) {

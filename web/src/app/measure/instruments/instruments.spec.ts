@@ -217,3 +217,59 @@ describe('the drying test with all figures at hand', () => {
     expect(text()).toContain('Give at most the wet weight.');
   });
 });
+
+describe('what is slid in a drawing', () => {
+  const keys = (host: HTMLElement, label: string, ...pressed: string[]) => {
+    const slider = host.querySelector(`[role="slider"][aria-label="${label}"]`)!;
+    for (const key of pressed) slider.dispatchEvent(new KeyboardEvent('keydown', { key }));
+    return slider;
+  };
+
+  it('tells both slopes of a level, and which side is higher', () => {
+    const { host, fixture, text, field } = show(INSTRUMENTS['level']!);
+    const along = keys(host, 'Bubble, back to front', 'Enter');
+    fixture.detectChanges();
+    expect(along.getAttribute('aria-valuetext')).toBe('in the middle');
+    const across = host.querySelector('[aria-label="Bubble, left to right"]')!;
+    expect(across.getAttribute('aria-valuetext')).toBe('not told yet');
+    for (let i = 0; i < 8; i++) {
+      keys(host, 'Bubble, left to right', 'ArrowLeft');
+      fixture.detectChanges();
+    }
+    // 4 mm/m over 0.54 m on M10: 1.44 turns (ISO 261 coarse pitch), on the side that is lower.
+    expect(across.getAttribute('aria-valuetext')).toBe('4 mm/m, the left is higher');
+    expect(field('Left to right').value).toBe('4');
+    expect(text()).toContain('front right: 1½ turns out');
+    expect(text()).not.toContain('front left: ');
+  });
+
+  it('goes no further than its vial, and keeps what was typed beyond', () => {
+    const { host, fixture, fill, field } = show(INSTRUMENTS['level']!);
+    fill('Left to right', '20');
+    expect(field('Left to right').value).toBe('20');
+    keys(host, 'Bubble, left to right', 'End');
+    fixture.detectChanges();
+    expect(field('Left to right').value).toBe('7.5');
+  });
+
+  it('tells the litres of a drain test by their height in a common drum', () => {
+    const { host, fixture, field } = show(INSTRUMENTS['drain test']!);
+    keys(host, 'Water in the drum', 'Home');
+    fixture.detectChanges();
+    expect(field('Water in the drum').value).toBe('0.5');
+    keys(host, 'Water in the drum', 'End');
+    fixture.detectChanges();
+    // π 0.26² 0.35 m³
+    expect(field('Water in the drum').value).toBe('74.5');
+  });
+
+  it('keeps of the standpipe what was slid, and draws it whatever was typed', () => {
+    const shown = show(INSTRUMENTS['standpipe']!);
+    keys(shown.host, 'Hose inside the pipe', 'ArrowDown');
+    shown.fixture.detectChanges();
+    shown.press('Keep what you measured');
+    expect(shown.saved[0]).toMatchObject([{ quantity: 'hose-inserted', value: 21, unit: 'cm' }]);
+    shown.fill('Highest point of the hose', 'much');
+    expect(shown.host.querySelector('.hose')!.getAttribute('d')).not.toContain('NaN');
+  });
+});

@@ -12,41 +12,94 @@ import {
   gradeOfLevel,
   level,
   PITCHES,
+  say,
   type Amount,
   type Foot,
   type Higher,
   type Thread,
 } from '@needlecase/core';
+import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { VialComponent } from '../parts/vial.component';
 import { SelectComponent } from '../../shared/select.component';
 
 const FIRST: Record<string, Amount> = {
   width: { value: 54, unit: 'cm' },
   depth: { value: 48, unit: 'cm' },
 };
-const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
-  'back-left': { x: 92, y: 50, say: 'back left' },
-  'back-right': { x: 288, y: 50, say: 'back right' },
-  'front-left': { x: 92, y: 230, say: 'front left' },
-  'front-right': { x: 288, y: 230, say: 'front right' },
+/** Where the feet are drawn, and their words below or above them. */
+const PLACES: Record<Foot, { x: number; y: number; says: number; say: string }> = {
+  'back-left': { x: 66, y: 48, says: 88, say: 'back left' },
+  'back-right': { x: 334, y: 48, says: 88, say: 'back right' },
+  'front-left': { x: 66, y: 272, says: 244, say: 'front left' },
+  'front-right': { x: 334, y: 272, says: 244, say: 'front right' },
 };
+/** Turns that a bubble can tell. */
+const LEAST_TURN = 0.125;
 
 /** The feet from above: which, how many turns, which way. */
 @Component({
   selector: 'nc-level',
-  imports: [FiguresComponent, InstrumentComponent, SelectComponent],
+  imports: [
+    ReadableDirective,
+    FiguresComponent,
+    InstrumentComponent,
+    SelectComponent,
+    VialComponent,
+  ],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-instrument
-      lead="A spirit level on top of the machine, once left to right, once back to front. The bubble goes to the higher side; how far it stands off can be told in lines of the vial, some 3 mm/m each. Loosen the locknut, turn, tighten it again; the machine empty and off."
+      lead="A spirit level on top of the machine, once left to right, once back to front: slide each bubble to where yours stands. Loosen the locknut, turn, tighten it again; the machine empty and off."
       keep="Keep it as a look at the feet"
       [working]="result().value?.working ?? []"
       [ready]="result().value !== undefined"
       (save)="save()"
     >
+      <svg
+        ncReadable
+        draws
+        viewBox="0 0 400 340"
+        class="drawing feet"
+        role="group"
+        aria-label="The machine from above, with both bubbles"
+      >
+        <rect class="top" x="20" y="12" width="360" height="296" rx="16" />
+        <text class="soft" x="200" y="331" text-anchor="middle">front</text>
+        @for (one of feet(); track one.foot) {
+          <circle [class]="one.out ? 'bad' : 'good'" [attr.cx]="one.x" [attr.cy]="one.y" r="18" />
+          @if (one.out) {
+            <path class="bad" [attr.d]="'M' + (one.x - 7) + ' ' + (one.y + 3) + 'l7 -8l7 8'" />
+          }
+          <text
+            [attr.x]="one.x < 200 ? 32 : 368"
+            [attr.y]="one.says"
+            [attr.text-anchor]="one.x < 200 ? 'start' : 'end'"
+          >
+            {{ one.say }}
+          </text>
+        }
+        <g
+          nc-vial
+          transform="translate(200 48)"
+          label="Bubble, left to right"
+          [at]="sloped().across"
+          [said]="saySlope('across')"
+          (slid)="slide('across', $event)"
+        />
+        <g
+          nc-vial
+          transform="translate(200 186) rotate(90)"
+          grows="down"
+          label="Bubble, back to front"
+          [at]="sloped().along"
+          [said]="saySlope('along')"
+          (slid)="slide('along', $event)"
+        />
+      </svg>
       <div form>
         <nc-figures
           [fields]="fields"
@@ -69,34 +122,12 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
         </div>
       </div>
       @if (result().value; as r) {
-        <svg viewBox="0 0 380 300" class="drawing feet" role="img" [attr.aria-label]="said()">
-          <rect x="40" y="20" width="300" height="240" rx="14" />
-          <text class="soft" x="190" y="282" text-anchor="middle">front</text>
-          <circle cx="190" cy="140" r="44" />
-          <circle cx="190" cy="140" r="14" class="wall" />
-          <circle class="water-fill" [attr.cx]="bubble().x" [attr.cy]="bubble().y" r="12" />
-          @for (one of r.feet; track one.foot) {
-            <circle
-              [class]="one.turns >= 0.125 ? 'bad' : 'good'"
-              [attr.cx]="places[one.foot].x"
-              [attr.cy]="places[one.foot].y"
-              r="18"
-            />
-            <text
-              [attr.x]="places[one.foot].x"
-              [attr.y]="places[one.foot].y + (one.foot.startsWith('front') ? -26 : 38)"
-              text-anchor="middle"
-            >
-              {{ one.turns >= 0.125 ? sayTurns(one.turns) : 'stays' }}
-            </text>
-          }
-        </svg>
         @if (r.level) {
           <p class="verdict">Level. Press two opposite corners: nothing may rock.</p>
         } @else {
           <ul>
             @for (one of r.feet; track one.foot) {
-              @if (one.turns >= 0.125) {
+              @if (one.turns >= leastTurn) {
                 <li>
                   <strong>{{ places[one.foot].say }}</strong>: {{ sayTurns(one.turns) }} out,
                   clockwise seen from above; it rises about {{ one.raise.toFixed(0) }} mm.
@@ -113,8 +144,11 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
         }
       } @else {
         <p class="soft">
-          Put the level on the machine and tell both slopes: the feet are drawn from above, with the
-          turns that each needs.
+          {{
+            sloped().across === undefined && sloped().along === undefined
+              ? 'The bubble goes to the higher side. From line to line it is some 3 mm a metre; where yours stands off more than the vial shows, type it.'
+              : 'Now the other way.'
+          }}
         </p>
       }
     </nc-instrument>
@@ -124,7 +158,8 @@ const PLACES: Record<Foot, { x: number; y: number; say: string }> = {
 export default class LevelComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = LEVEL_FIELDS;
-  protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
+  protected readonly first = linkedSignal(() => this.measuring.example(FIRST, this.fields));
+  protected readonly leastTurn = LEAST_TURN;
   protected readonly places = PLACES;
   protected readonly threads = Object.keys(PITCHES) as Thread[];
   protected readonly thread = signal<Thread>('M10');
@@ -138,28 +173,44 @@ export default class LevelComponent {
       level(this.given(), this.thread(), { across: this.across(), along: this.along() }),
     ),
   );
-  /** The bubble goes to the high side. */
-  protected readonly bubble = computed(() => {
-    const slope = (name: string) => {
+  /** mm/m, to the right and to the front where those are higher; none where nobody told. */
+  protected readonly sloped = computed(() => {
+    const told = (name: 'across' | 'along', on: boolean): number | undefined => {
       const amount = this.given()[name];
-      return amount && Number.isFinite(amount.value)
-        ? convert(amount.value, 'slope', amount.unit, 'mm/m')
-        : 0;
+      if (!amount || !Number.isFinite(amount.value)) return undefined;
+      return (on ? 1 : -1) * convert(amount.value, 'slope', amount.unit, 'mm/m');
     };
-    const limited = (value: number) => Math.max(-30, Math.min(30, value * 4));
-    const right = this.across() === 'right' ? 1 : -1;
-    const front = this.along() === 'front' ? 1 : -1;
     return {
-      x: 190 + limited(right * slope('across')),
-      y: 140 + limited(front * slope('along')),
+      across: told('across', this.across() === 'right'),
+      along: told('along', this.along() === 'front'),
     };
   });
-  protected readonly said = computed(
-    () =>
-      this.result()
-        .value?.feet.map(({ foot, turns }) => `${PLACES[foot].say}: ${this.sayTurns(turns)}`)
-        .join(', ') ?? '',
-  );
+  protected readonly feet = computed(() => {
+    const result = this.result().value;
+    return Object.entries(PLACES).map(([foot, place]) => {
+      const turns = result?.feet.find((one) => one.foot === foot)?.turns;
+      const out = turns !== undefined && turns >= LEAST_TURN;
+      const say = turns === undefined ? place.say : out ? this.sayTurns(turns) : 'stays';
+      return { foot, ...place, out, say };
+    });
+  });
+
+  protected saySlope(way: 'across' | 'along'): string {
+    const slope = this.sloped()[way];
+    if (slope === undefined) return 'not told yet';
+    if (Math.abs(slope) < 0.25) return 'in the middle';
+    const side = way === 'across' ? this.across() : this.along();
+    return `${say(Math.abs(slope), 'slope', this.measuring.units())}, the ${side} is higher`;
+  }
+
+  /** Takes what the person slid a bubble to, mm/m. */
+  protected slide(way: 'across' | 'along', slope: number): void {
+    if (way === 'across') this.across.set(slope < 0 ? 'left' : 'right');
+    else this.along.set(slope < 0 ? 'back' : 'front');
+    const next = { ...this.given(), [way]: { value: Math.abs(slope), unit: 'mm/m' } };
+    this.first.set(next);
+    this.given.set(next);
+  }
 
   /** "1½ turns", "a quarter of a turn": a bubble tells no more. */
   protected sayTurns(turns: number): string {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { moistureSensor, type MeterReading } from '@needlecase/core';
+import { ReadableDirective } from '../../charts/readable.directive';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
 
@@ -13,7 +14,7 @@ const READINGS: readonly { id: MeterReading; say: string }[] = [
 /** The two strips in the drum, by a meter: dry, then with a damp cloth across. */
 @Component({
   selector: 'nc-moisture-sensor',
-  imports: [InstrumentComponent, RouterLink],
+  imports: [ReadableDirective, InstrumentComponent, RouterLink],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -24,6 +25,28 @@ const READINGS: readonly { id: MeterReading; say: string }[] = [
       [ready]="keepable()"
       (save)="save()"
     >
+      <div draws>
+        <svg
+          ncReadable
+          #scale="ncReadable"
+          viewBox="0 0 460 190"
+          class="drawing"
+          role="img"
+          aria-label="Two strips with a probe on each; and, wrong, both on one"
+        >
+          @for (x of [20, 250]; track x) {
+            <rect [attr.x]="x" y="70" width="180" height="14" rx="4" />
+            <rect [attr.x]="x" y="104" width="180" height="14" rx="4" />
+          }
+          <path class="good" d="M60 20L90 74M150 178L120 114" />
+          <path class="bad" d="M290 20L320 74M400 20L370 74" />
+          <path class="good" d="M190 26l8 9l16 -20" />
+          <path class="bad" d="M424 14l18 18M442 14l-18 18" />
+          <text x="20" y="150">one on each strip</text>
+          <text x="250" y="150">both on one:</text>
+          <text x="250" [attr.y]="150 + 17 * scale.px()">always 0 Ω</text>
+        </svg>
+      </div>
       <div form>
         @for (ask of asks; track ask.id) {
           <fieldset class="choices">
@@ -76,23 +99,6 @@ const READINGS: readonly { id: MeterReading; say: string }[] = [
           Both probes may have been on the same strip
         </label>
       </div>
-      <svg
-        viewBox="0 0 460 190"
-        class="drawing"
-        role="img"
-        aria-label="Two strips with a probe on each; and, wrong, both on one"
-      >
-        @for (x of [20, 250]; track x) {
-          <rect [attr.x]="x" y="70" width="180" height="14" rx="4" />
-          <rect [attr.x]="x" y="104" width="180" height="14" rx="4" />
-        }
-        <path class="good" d="M60 20L90 74M150 178L120 114" />
-        <path class="bad" d="M290 20L320 74M400 20L370 74" />
-        <path class="good" d="M190 26l8 9l16 -20" />
-        <path class="bad" d="M424 14l18 18M442 14l-18 18" />
-        <text x="20" y="150">one on each strip</text>
-        <text x="250" y="150">both on one: always 0 Ω</text>
-      </svg>
       @if (result().value; as r) {
         <p class="verdict">{{ r.say }}</p>
         <p>{{ r.next }}</p>

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } fr
 import { airOfBag, COST_FIELDS, heaterOf, runningCost, type Amount } from '@needlecase/core';
 import { sameData } from '../../data/same-data';
 import { numberOf } from '../../forms/number-of';
+import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
@@ -17,7 +18,7 @@ const USUAL: Record<string, Amount> = {
 /** What today's restriction costs a year against a clean way. */
 @Component({
   selector: 'nc-running-cost',
-  imports: [FiguresComponent, InstrumentComponent],
+  imports: [ReadableDirective, FiguresComponent, InstrumentComponent],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -25,6 +26,45 @@ const USUAL: Record<string, Amount> = {
       lead="The drum model, once with today’s air and once with the air of a clean way. Your own last readings stand there where you kept some."
       [working]="result().value?.working ?? []"
     >
+      <div draws>
+        @if (result().value; as r) {
+          @if (r.year; as year) {
+            <div class="numbers">
+              <div>
+                <b>{{ money(year.extraMoney) }}</b> more a year
+              </div>
+              <div>
+                <b>{{ round(year.extraEnergy) }} kWh</b> more a year
+              </div>
+              <div>
+                <b>{{ round(year.extraHours) }} h</b> longer a year
+              </div>
+            </div>
+          } @else {
+            <p class="verdict">{{ r.says }}</p>
+          }
+        }
+        <svg
+          ncReadable
+          viewBox="0 0 560 150"
+          class="drawing"
+          role="img"
+          aria-label="Energy and time of a load, now and clean"
+        >
+          @for (bar of bars(); track bar.name) {
+            <text x="0" [attr.y]="bar.y + 22">{{ bar.name }}</text>
+            <rect
+              [class]="bar.kind"
+              x="70"
+              [attr.y]="bar.y"
+              [attr.width]="bar.width"
+              height="32"
+              rx="6"
+            />
+            <text [attr.x]="78 + bar.width" [attr.y]="bar.y + 22">{{ bar.said }}</text>
+          }
+        </svg>
+      </div>
       <div form>
         <nc-figures
           [fields]="fields"
@@ -67,40 +107,6 @@ const USUAL: Record<string, Amount> = {
         }
       </div>
       @if (result().value; as r) {
-        @if (r.year; as year) {
-          <div class="numbers">
-            <div>
-              <b>{{ money(year.extraMoney) }}</b> more a year
-            </div>
-            <div>
-              <b>{{ round(year.extraEnergy) }} kWh</b> more a year
-            </div>
-            <div>
-              <b>{{ round(year.extraHours) }} h</b> longer a year
-            </div>
-          </div>
-        } @else {
-          <p class="verdict">{{ r.says }}</p>
-        }
-        <svg
-          viewBox="0 0 560 150"
-          class="drawing"
-          role="img"
-          aria-label="Energy and time of a load, now and clean"
-        >
-          @for (bar of bars(); track bar.name) {
-            <text x="0" [attr.y]="bar.y + 22">{{ bar.name }}</text>
-            <rect
-              [class]="bar.kind"
-              x="70"
-              [attr.y]="bar.y"
-              [attr.width]="bar.width"
-              height="32"
-              rx="6"
-            />
-            <text [attr.x]="78 + bar.width" [attr.y]="bar.y + 22">{{ bar.said }}</text>
-          }
-        </svg>
         @if (r.year; as year) {
           <p>
             In all {{ money(year.money) }}, {{ round(year.energy) }} kWh and
@@ -159,7 +165,7 @@ export default class RunningCostComponent {
       name,
       kind,
       y,
-      width: (300 * energy) / most,
+      width: (240 * energy) / most,
       said: `${energy.toFixed(2)} kWh, ${Math.round(minutes)} min`,
     });
     return [bar('now', 'air-fill', 20, r.now), bar('clean', 'water-fill', 80, r.clean)];

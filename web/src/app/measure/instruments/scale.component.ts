@@ -21,6 +21,7 @@ import {
 import { map, of, switchMap } from 'rxjs';
 import { sameData } from '../../data/same-data';
 import { BenchService } from '../../data/bench.service';
+import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
@@ -30,7 +31,13 @@ import { SelectComponent } from '../../shared/select.component';
 /** Scale since the last descaling, and whether it is worth it yet. */
 @Component({
   selector: 'nc-scale',
-  imports: [FiguresComponent, InstrumentComponent, StripClassesComponent, SelectComponent],
+  imports: [
+    ReadableDirective,
+    FiguresComponent,
+    InstrumentComponent,
+    StripClassesComponent,
+    SelectComponent,
+  ],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -38,6 +45,36 @@ import { SelectComponent } from '../../shared/select.component';
       lead="How hard the water is, how much of it was heated, and how hot. The shares that fall out are a judgement."
       [working]="result().value?.working ?? []"
     >
+      <div draws>
+        @if (result().value; as r) {
+          <div class="numbers" aria-live="polite">
+            <div>
+              <b>{{ round(r.scale) }} g</b> of scale
+            </div>
+            <div>
+              <b>{{ round(r.acid) }} g</b> of citric acid, at least, dissolve it
+            </div>
+            <div>
+              <b>{{ r.doses }}</b> {{ r.doses === 1 ? 'dose' : 'doses' }} of
+              {{ measuring.units() === 'us' ? '3.5 oz' : '100 g' }}
+            </div>
+          </div>
+        }
+        <svg
+          ncReadable
+          viewBox="0 0 480 150"
+          class="drawing"
+          role="img"
+          aria-label="Scale against what one dose dissolves"
+        >
+          <rect x="20" y="40" width="440" height="46" rx="10" />
+          <rect class="air-fill" x="20" y="40" [attr.width]="crust()" height="46" rx="10" />
+          <path class="good" [attr.d]="'M' + doseAt() + ' 30v66'" />
+          <text [attr.x]="doseAt()" y="122" [attr.text-anchor]="doseAnchor()">
+            one dose is worth it
+          </text>
+        </svg>
+      </div>
       <div form>
         <nc-strip-classes [hardness]="given()['hardness']" (chosen)="strip($event)" />
         <nc-figures
@@ -66,29 +103,6 @@ import { SelectComponent } from '../../shared/select.component';
         </button>
       </div>
       @if (result().value; as r) {
-        <div class="numbers" aria-live="polite">
-          <div>
-            <b>{{ round(r.scale) }} g</b> of scale
-          </div>
-          <div>
-            <b>{{ round(r.acid) }} g</b> of citric acid, at least, dissolve it
-          </div>
-          <div>
-            <b>{{ r.doses }}</b> {{ r.doses === 1 ? 'dose' : 'doses' }} of
-            {{ measuring.units() === 'us' ? '3.5 oz' : '100 g' }}
-          </div>
-        </div>
-        <svg
-          viewBox="0 0 480 150"
-          class="drawing"
-          role="img"
-          aria-label="Scale against what one dose dissolves"
-        >
-          <rect x="20" y="40" width="440" height="46" rx="10" />
-          <rect class="air-fill" x="20" y="40" [attr.width]="crust()" height="46" rx="10" />
-          <path class="good" [attr.d]="'M' + doseAt() + ' 30v66'" />
-          <text [attr.x]="doseAt()" y="116" text-anchor="middle">one dose is worth it</text>
-        </svg>
         <p class="verdict">
           {{
             r.worthIt
@@ -151,6 +165,9 @@ export default class ScaleComponent {
     () => (440 * (this.result().value?.scale ?? 0)) / this.#most(),
   );
   protected readonly doseAt = computed(() => 20 + (440 * 78.1) / this.#most());
+  protected readonly doseAnchor = computed(() =>
+    this.doseAt() < 140 ? 'start' : this.doseAt() > 340 ? 'end' : 'middle',
+  );
   protected readonly aLoad = computed(() =>
     inUnits(figure(HEATED_LITRES / 1000, 'volume', { digits: 2 }), this.measuring.units()),
   );

@@ -1,6 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
-import { convert, say, TUB_FIELDS, tubWater, type Amount } from '@needlecase/core';
+import {
+  CM,
+  COMMON_DRUM,
+  convert,
+  figure,
+  inUnits,
+  say,
+  TUB_FIELDS,
+  tubWater,
+  type Amount,
+} from '@needlecase/core';
 import { sameData } from '../../data/same-data';
+import { DrumComponent } from '../parts/drum.component';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
@@ -15,7 +26,7 @@ const MOST_TRAYS = 40;
 /** Water behind the glass: litres, trays, minutes. */
 @Component({
   selector: 'nc-tub-water',
-  imports: [FiguresComponent, InstrumentComponent],
+  imports: [DrumComponent, FiguresComponent, InstrumentComponent],
   providers: [Measuring],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -26,6 +37,34 @@ const MOST_TRAYS = 40;
       [ready]="measured() && result().value !== undefined"
       (save)="save()"
     >
+      <svg
+        draws
+        viewBox="0 0 560 250"
+        class="drawing"
+        role="group"
+        aria-label="The water, and the trays to scale"
+      >
+        <g
+          nc-drum
+          [drum]="drum()"
+          [lying]="lying()"
+          [height]="height()"
+          label="Height of the water"
+          [said]="saidHeight()"
+          (slid)="slide($event)"
+        />
+        @for (tray of trays(); track $index) {
+          <path
+            [attr.transform]="'translate(' + tray.x + ',' + tray.y + ')'"
+            d="M0 0l3 14h24l3 -14"
+          />
+          <path
+            class="water-fill"
+            [attr.transform]="'translate(' + tray.x + ',' + tray.y + ')'"
+            d="M1.500 7l1.500 7h24l1.500 -7z"
+          />
+        }
+      </svg>
       <nc-figures
         form
         [fields]="fields"
@@ -49,47 +88,6 @@ const MOST_TRAYS = 40;
             <b>{{ minutes() }} min</b> by the thin hose
           </div>
         </div>
-        <svg
-          viewBox="0 0 560 250"
-          class="drawing"
-          role="img"
-          aria-label="The water behind the glass, and the trays to scale"
-        >
-          <clipPath id="drum"><circle cx="125" cy="125" r="104" /></clipPath>
-          @if (lying()) {
-            <g clip-path="url(#drum)">
-              <rect
-                class="water-fill"
-                x="20"
-                [attr.y]="229 - level()"
-                width="210"
-                [attr.height]="level()"
-              />
-            </g>
-            <circle cx="125" cy="125" r="104" />
-            <circle class="wall" cx="125" cy="125" r="116" />
-          } @else {
-            <rect
-              class="water-fill"
-              x="35"
-              [attr.y]="229 - level()"
-              width="180"
-              [attr.height]="level()"
-            />
-            <path d="M35 20V229H215V20" />
-          }
-          @for (tray of trays(); track $index) {
-            <path
-              [attr.transform]="'translate(' + tray.x + ',' + tray.y + ')'"
-              d="M0 0l3 14h24l3 -14"
-            />
-            <path
-              class="water-fill"
-              [attr.transform]="'translate(' + tray.x + ',' + tray.y + ')'"
-              d="M1.500 7l1.500 7h24l1.500 -7z"
-            />
-          }
-        </svg>
         @if (r.trays > mostTrays) {
           <p class="soft small">{{ mostTrays }} of {{ r.trays }} trays are drawn.</p>
         }
@@ -101,7 +99,8 @@ const MOST_TRAYS = 40;
 export default class TubWaterComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = TUB_FIELDS;
-  protected readonly first = computed(() => this.measuring.example(FIRST, this.fields));
+  readonly #example = computed(() => this.measuring.example(FIRST, this.fields));
+  protected readonly first = linkedSignal(() => this.#example());
   protected readonly given = linkedSignal(() => this.first());
   protected readonly mostTrays = MOST_TRAYS;
   protected readonly lying = computed(() => this.measuring.machine()?.kind !== 'top-load-washer');
@@ -110,27 +109,40 @@ export default class TubWaterComponent {
   );
   /** Whether the height was measured: what stands there at first is an example. */
   protected readonly measured = computed(
-    () => !sameData(this.given()['height'], this.first()['height']),
+    () => !sameData(this.given()['height'], this.#example()['height']),
   );
   protected readonly litres = computed(() =>
     say((this.result().value?.litres ?? 0) / 1000, 'volume', this.measuring.units()),
   );
   protected readonly minutes = computed(() => Math.ceil(this.result().value?.minutes ?? 0));
-  /** Height of the water in the drawing. */
-  protected readonly level = computed(() => {
-    const [height, radius, depth] = ['height', 'radius', 'depth'].map((name) => {
-      const amount = this.given()[name];
-      return amount ? convert(amount.value, 'length', amount.unit, 'm') : 0;
-    });
-    const most = this.lying() ? 2 * radius! : depth!;
-    return most > 0 ? 208 * Math.min(1, height! / most) : 0;
-  });
+  /** Of the drum, m, as far as it is told. */
+  protected readonly drum = computed(() => ({
+    radius: this.#metres('radius') || COMMON_DRUM.radius,
+    depth: this.#metres('depth') || COMMON_DRUM.depth,
+  }));
+  protected readonly height = computed(() => this.#metres('height'));
+  protected readonly saidHeight = computed(() =>
+    inUnits(figure(this.height(), 'length', CM), this.measuring.units()),
+  );
   protected readonly trays = computed(() =>
     Array.from({ length: Math.min(MOST_TRAYS, this.result().value?.trays ?? 0) }, (_, i) => ({
       x: 280 + (i % 8) * 34,
       y: 30 + Math.floor(i / 8) * 24,
     })),
   );
+
+  protected slide(metres: number): void {
+    const next = { ...this.given(), height: { value: metres, unit: 'm' } };
+    this.first.set(next);
+    this.given.set(next);
+  }
+
+  #metres(name: 'height' | 'radius' | 'depth'): number {
+    const amount = this.given()[name];
+    return amount && Number.isFinite(amount.value)
+      ? convert(amount.value, 'length', amount.unit, 'm')
+      : 0;
+  }
 
   protected save(): void {
     const litres = this.result().value?.litres;

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ReadableDirective } from '../../charts/readable.directive';
 
 export interface BandMark {
   at: number;
@@ -12,9 +13,16 @@ const RIGHT = WIDTH - 14;
 /** A figure on its scale: where it stands, where it should, and marks such as this machine's own best. */
 @Component({
   selector: 'nc-band',
+  imports: [ReadableDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg [attr.viewBox]="'0 0 ' + width + ' 112'" role="img" [attr.aria-label]="label()">
+    <svg
+      ncReadable
+      #scale="ncReadable"
+      [attr.viewBox]="'0 0 ' + width + ' ' + (68 + 40 * scale.px())"
+      role="img"
+      [attr.aria-label]="label()"
+    >
       <rect class="track" [attr.x]="left" y="40" [attr.width]="right - left" height="16" rx="8" />
       <rect
         [class]="'good ' + line()"
@@ -23,10 +31,17 @@ const RIGHT = WIDTH - 14;
         [attr.width]="x(good().to) - x(good().from)"
         height="16"
       />
-      <text class="small" [attr.x]="middle()" y="80" text-anchor="middle">{{ good().say }}</text>
+      <text class="small" [attr.x]="middle()" [attr.y]="62 + 15 * scale.px()" text-anchor="middle">
+        {{ good().say }}
+      </text>
       @for (mark of marks(); track mark.say) {
         <path class="mark" [attr.d]="'M' + x(mark.at) + ' 34v28'" />
-        <text class="small" [attr.x]="x(mark.at)" y="104" [attr.text-anchor]="anchor(mark.at)">
+        <text
+          class="small"
+          [attr.x]="x(mark.at)"
+          [attr.y]="64 + 34 * scale.px()"
+          [attr.text-anchor]="anchor(mark.at)"
+        >
           {{ mark.say }}
         </text>
       }
@@ -74,19 +89,11 @@ const RIGHT = WIDTH - 14;
     }
     .value {
       font-family: var(--serif);
-      font-size: 24px;
+      font-size: 26px;
     }
     text.small {
-      font-size: 14px;
+      font-size: calc(14px * var(--px, 1));
       fill: var(--ink-soft);
-    }
-    @media (max-width: 600px) {
-      .value {
-        font-size: 30px;
-      }
-      text.small {
-        font-size: 20px;
-      }
     }
   `,
 })

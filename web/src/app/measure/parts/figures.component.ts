@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -5,6 +6,7 @@ import {
   input,
   linkedSignal,
   output,
+  signal,
 } from '@angular/core';
 import {
   convert,
@@ -30,7 +32,7 @@ let number = 0;
 /** The figures that an instrument takes in, each with its unit, and what is wrong beside it. */
 @Component({
   selector: 'nc-figures',
-  imports: [HerePipe, SelectComponent],
+  imports: [HerePipe, NgTemplateOutlet, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './figures.component.html',
   styleUrl: './figures.component.scss',
@@ -41,6 +43,8 @@ export class FiguresComponent {
   /** What stands there at first, in the dimensions' own units or as amounts. */
   readonly first = input<Readonly<Record<string, Amount>>>({});
   readonly problems = input<readonly FieldProblem[]>([]);
+  /** Over what is folded. */
+  readonly more = input('More figures');
   readonly given = output<Record<string, Amount>>();
 
   protected readonly key = `figures-${number++}`;
@@ -49,9 +53,10 @@ export class FiguresComponent {
     for (const [name, field] of Object.entries(this.fields())) {
       const unit = fieldUnit(field, this.units());
       const amount = this.first()[name];
-      const text = amount
-        ? String(Number(convert(amount.value, field.dimension, amount.unit, unit).toPrecision(4)))
-        : '';
+      const text =
+        amount && Number.isFinite(amount.value)
+          ? String(Number(convert(amount.value, field.dimension, amount.unit, unit).toPrecision(4)))
+          : '';
       typed[name] = { text, unit };
     }
     return typed;
@@ -59,11 +64,12 @@ export class FiguresComponent {
   /** Fields that somebody was at: only their problems are told. */
   readonly #touched = linkedSignal({ source: this.fields, computation: () => new Set<string>() });
 
-  protected readonly rows = computed(() =>
+  readonly #rows = computed(() =>
     Object.entries(this.fields()).map(([name, field]) => ({
       name,
       label: field.label,
       optional: field.optional,
+      seldom: field.seldom,
       units: unitsOf(field.dimension),
       ...this.#typed()[name]!,
       wrong: this.#touched().has(name)
@@ -71,6 +77,11 @@ export class FiguresComponent {
         : undefined,
     })),
   );
+  protected readonly asked = computed(() => this.#rows().filter(({ seldom }) => !seldom));
+  /** What most leave as it stands: folded, until something in it is wrong. */
+  protected readonly seldom = computed(() => this.#rows().filter(({ seldom }) => seldom));
+  protected readonly unfolded = signal(false);
+  protected readonly seldomIsWrong = computed(() => this.seldom().some(({ wrong }) => wrong));
 
   protected type(name: string, text: string): void {
     this.#change(name, { ...this.#typed()[name]!, text });
