@@ -211,6 +211,7 @@ export function troubleView(
     return { stops: holding, first: [], suspects: [], other: 0, lines: {}, checks: [], fixes: [] };
   const { next } = advice;
   const explains = trouble.explaining(answers);
+  const there = trouble.network.blank();
   const lines = linesOf(trouble, belief, answers);
   const locked = answers['door-locked'] === 'yes' || answers['door-locked'] === 'partly';
   return {
@@ -258,13 +259,13 @@ export function troubleView(
       ? {
           next:
             'check' in next
-              ? { check: checkView(trouble, belief, next.check, advice.checks, explains) }
+              ? { check: checkView(trouble, belief, next.check, advice.checks, explains, there) }
               : { fix: fixView(next.fix) },
         }
       : {}),
     checks: advice.checks
       .slice(0, MOST_CHECKS)
-      .map((check) => checkView(trouble, belief, check, advice.checks, explains)),
+      .map((check) => checkView(trouble, belief, check, advice.checks, explains, there)),
     fixes: advice.fixes.slice(0, MOST_CHECKS).map(fixView),
   };
 }
@@ -315,10 +316,11 @@ function checkView(
   { check, cost, gain }: CheckAdvice,
   others: readonly CheckAdvice[],
   explains: readonly boolean[],
+  there: CauseBelief,
 ): CheckView {
   const { id, ask, how, figure, needs, hazards, minutes } = check;
   const likeliest = (seen: boolean): string => {
-    const after = trouble.network.after(belief, id, seen);
+    const after = trouble.network.after(belief, id, seen, there);
     const none = trouble.network.without(after, explains);
     // What explains nothing that was told may be there as well, and is not the trouble.
     const causes = after.causes.map((chance, i) => (explains[i] ? chance : 0));

@@ -1,7 +1,7 @@
 import { minutesLeft, stagesOf, type Made } from '../data/stages.js';
 import type { Check, TroubleCause } from '../data/types.js';
 import type { Answers, Diagnosis } from './diagnosis.js';
-import type { CauseBelief, Hypotheses } from './hypotheses.js';
+import { onesAndPairsOf, type CauseBelief, type Hypotheses } from './hypotheses.js';
 
 /** What it costs to have somebody come who finds what nobody thought of, minutes. */
 export const SOMEBODY_ELSE = 180;
@@ -109,6 +109,12 @@ class Adviser {
   readonly #asks: ReadonlySet<string>;
   readonly #answered: ReadonlySet<string>;
   readonly #root: Node;
+  /** Written over at each step ahead: what is believed there, and the chances in it. */
+  readonly #there: CauseBelief;
+  readonly #alone: ReturnType<typeof onesAndPairsOf>;
+  readonly #order: number[] = [];
+  readonly #rates: Float64Array;
+  readonly #fixed: number[] = [];
 
   constructor(
     trouble: Diagnosis,
@@ -127,6 +133,9 @@ class Adviser {
       const cause = trouble.causes[i]!;
       return { cause, chance: belief.causes[i]!, own: stagesOf(cause.fix) };
     });
+    this.#there = this.#few.blank();
+    this.#alone = onesAndPairsOf(this.#trials.length);
+    this.#rates = new Float64Array(this.#trials.length);
     this.#asks = new Set(trouble.checks.map(({ id }) => id));
     this.#answered = new Set(Object.keys(answers));
     const done = trouble.checks.filter(({ id }) => (answers[id] ?? 'unknown') !== 'unknown');
@@ -243,9 +252,14 @@ class Adviser {
       if (cost >= best) continue;
       const chance = this.#few.chance(check.id, node.belief);
       if (chance < 0.005 || chance > 0.995) continue;
-      const tries = (seen: boolean) =>
-        this.#tries(afterLook(node, check, this.#few.after(node.belief, check.id, seen)));
-      best = Math.min(best, cost + chance * tries(true) + (1 - chance) * tries(false));
+      const made = node.made | stagesOf(check);
+      const tries = (seen: boolean) => {
+        const belief = this.#few.after(node.belief, check.id, seen, this.#there);
+        return this.#tries({ belief, made, failed: node.failed });
+      };
+      const seen = cost + chance * tries(true);
+      // What is dearer already cannot become the best.
+      if (seen < best) best = Math.min(best, seen + (1 - chance) * tries(false));
     }
     return best;
   }
@@ -254,18 +268,20 @@ class Adviser {
    * Minutes to the end if fixes are tried one after the other, what likeliest cures a minute first, while
    * that is cheaper than to let it rest. Where two causes are there together, it takes both.
    */
-  #tries({ belief, made, failed }: Node): number {
-    const { ones, pairs } = this.#few.onesAndPairs(belief);
+  #tries({ belief, made, failed }: Omit<Node, 'looked'>): number {
+    const { ones, pairs } = this.#few.onesAndPairs(belief, this.#alone);
     const n = ones.length;
-    const order: { i: number; rate: number }[] = [];
+    const [order, rates, fixed] = [this.#order, this.#rates, this.#fixed];
+    order.length = 0;
+    fixed.length = 0;
     for (let i = 0; i < n; i++) {
       if (belief.causes[i]! < HARDLY || failed.includes(i)) continue;
-      order.push({ i, rate: ones[i]! / this.#minutes(i, made) });
+      rates[i] = ones[i]! / this.#minutes(i, made);
+      order.push(i);
     }
-    order.sort((a, b) => b.rate - a.rate);
-    const fixed: number[] = [];
+    order.sort((a, b) => rates[b]! - rates[a]!);
     let [done, cured, sum] = [made, 0, 0];
-    for (const { i } of order) {
+    for (const i of order) {
       if (cured > ENOUGH) break;
       let more = ones[i]!;
       for (const other of fixed) more += pairs[i * n + other]!;

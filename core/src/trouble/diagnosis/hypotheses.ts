@@ -37,6 +37,14 @@ interface Table {
   chances: ReadonlyMap<string, Float64Array>;
 }
 
+/** Hypotheses that are the same where only some of the causes matter. */
+interface Group {
+  set: readonly number[];
+  way: number;
+  of: number[];
+  chance: number;
+}
+
 /** Hypotheses, and what answers and work make of the belief in them. */
 export class Hypotheses {
   readonly #table: Table;
@@ -73,7 +81,7 @@ export class Hypotheses {
       }
     }
     for (const cause of failed) this.#fail(weights, cause);
-    return this.#normal(weights);
+    return this.#normal(this.#holding(weights));
   }
 
   /**
@@ -92,23 +100,38 @@ export class Hypotheses {
   ): { few: Hypotheses; belief: CauseBelief; causes: number[] } {
     const { sets, ways } = this.#table;
     const causes = Array.from({ length: this.count }, (_, i) => i).filter((i) => matters[i]);
-    const index = new Map(causes.map((cause, i) => [cause, i]));
-    const groups = new Map<string, { set: number[]; of: number[]; chance: number }>();
-    all.forEach((chance, h) => {
-      const set = sets[h]!.flatMap((cause) => index.get(cause) ?? []);
-      const key = `${h % ways}:${set.join()}`;
-      const group = groups.get(key) ?? { set, of: [], chance: 0 };
+    const index = new Int32Array(this.count).fill(-1);
+    causes.forEach((cause, i) => (index[cause] = i));
+    // A set by one number: its causes as digits, and the way last.
+    const base = causes.length + 1;
+    const keyOf = (set: readonly number[], way: number): number =>
+      set.reduce((key, cause) => key * base + cause + 1, 0) * ways + way;
+    const groups = new Map<number, Group>();
+    for (let h = 0; h < all.length; h++) {
+      let key = 0;
+      for (const cause of sets[h]!) if (index[cause]! >= 0) key = key * base + index[cause]! + 1;
+      const way = h % ways;
+      key = key * ways + way;
+      let group = groups.get(key);
+      if (!group) {
+        const set = sets[h]!.map((cause) => index[cause]!).filter((i) => i >= 0);
+        group = { set, way, of: [], chance: 0 };
+        groups.set(key, group);
+      }
       group.of.push(h);
-      group.chance += chance;
-      groups.set(key, group);
-    });
-    const kept = new Set<string>();
-    const smaller = (key: string): string[] => {
-      const [way] = key.split(':');
-      const { set } = groups.get(key)!;
-      return set.map((cause) => `${way}:${set.filter((one) => one !== cause).join()}`);
+      group.chance += all[h]!;
+    }
+    const kept = new Set<number>();
+    const smaller = (key: number): number[] => {
+      const { set, way } = groups.get(key)!;
+      return set.map((_, i) =>
+        keyOf(
+          set.filter((_, k) => k !== i),
+          way,
+        ),
+      );
     };
-    const keep = (key: string): void => {
+    const keep = (key: number): void => {
       if (kept.has(key)) return;
       kept.add(key);
       smaller(key).forEach(keep);
@@ -122,13 +145,24 @@ export class Hypotheses {
     const keys = [...kept];
     const place = new Map(keys.map((key, i) => [key, i]));
     const weights = Float64Array.from(keys, (key) => groups.get(key)!.chance);
-    const average = (values: Float64Array) =>
-      Float64Array.from(keys, (key) => {
-        const { of, chance } = groups.get(key)!;
-        let mean = 0;
-        for (const h of of) mean += chance > 0 ? all[h]! * values[h]! : values[h]! / of.length;
-        return chance > 0 ? mean / chance : mean;
-      });
+    // Which of the kept ones each hypothesis goes into, and with what weight in its mean.
+    const into = new Int32Array(all.length).fill(-1);
+    const weight = new Float64Array(all.length);
+    keys.forEach((key, i) => {
+      const { of, chance } = groups.get(key)!;
+      for (const h of of) {
+        into[h] = i;
+        weight[h] = chance > 0 ? all[h]! / chance : 1 / of.length;
+      }
+    });
+    const average = (values: Float64Array) => {
+      const means = new Float64Array(keys.length);
+      for (let h = 0; h < values.length; h++) {
+        const i = into[h]!;
+        if (i >= 0) means[i]! += weight[h]! * values[h]!;
+      }
+      return means;
+    };
     const few = new Hypotheses(causes.length, {
       sets: keys.map((key) => groups.get(key)!.set),
       less: keys.map((key) => smaller(key).map((one) => place.get(one)!)),
@@ -136,14 +170,14 @@ export class Hypotheses {
       priors: weights,
       chances: new Map(findings.map((id) => [id, average(this.#chancesOf(id))])),
     });
-    return { few, belief: few.#normal(weights.slice()), causes };
+    return { few, belief: few.#normal(few.#holding(weights.slice())), causes };
   }
 
   /** What is believed after a cause was put right, and the trouble went on. @param cause its index */
   afterFailed({ hypotheses }: CauseBelief, cause: number): CauseBelief {
     const weights = hypotheses.slice();
     this.#fail(weights, cause);
-    return this.#normal(weights);
+    return this.#normal(this.#holding(weights));
   }
 
   /** It was not that cause alone: with another, the other is left; else it was done badly. */
@@ -167,18 +201,49 @@ export class Hypotheses {
 
   /** Chance that none of some causes is there. @param marked by index of the cause */
   without({ hypotheses }: CauseBelief, marked: readonly boolean[]): number {
+    const free = this.#freeOf(marked);
     let sum = 0;
-    for (let h = 0; h < hypotheses.length; h++) {
-      if (!this.#table.sets[h]!.some((cause) => marked[cause])) sum += hypotheses[h]!;
-    }
+    for (let h = 0; h < hypotheses.length; h++) sum += free[h]! * hypotheses[h]!;
     return Math.min(1, sum);
   }
 
-  /** Chance of each cause to be the only one, by index, and of each two to be all, by `i * n + j`. */
-  onesAndPairs({ hypotheses }: CauseBelief): { ones: Float64Array; pairs: Float64Array } {
+  readonly #free = new WeakMap<readonly boolean[], Uint8Array>();
+
+  /** 1 for each hypothesis with none of the marked causes in it; the same are asked for again and again. */
+  #freeOf(marked: readonly boolean[]): Uint8Array {
+    const known = this.#free.get(marked);
+    if (known) return known;
+    const { sets } = this.#table;
+    const free = new Uint8Array(sets.length).fill(1);
+    for (let h = 0; h < sets.length; h++) {
+      const set = sets[h]!;
+      for (let k = 0; k < set.length; k++) if (marked[set[k]!]) free[h] = 0;
+    }
+    this.#free.set(marked, free);
+    return free;
+  }
+
+  /** Room for a belief that is looked at and given up again: many are on the way to one piece of advice. */
+  blank(): CauseBelief {
+    return {
+      causes: new Float64Array(this.count),
+      none: 0,
+      hypotheses: new Float64Array(this.#table.priors.length),
+    };
+  }
+
+  /**
+   * Chance of each cause to be the only one, by index, and of each two to be all, by `i * n + j`.
+   * @param into what is written over; new where nothing is given
+   */
+  onesAndPairs(
+    { hypotheses }: CauseBelief,
+    into: OnesAndPairs = onesAndPairsOf(this.count),
+  ): OnesAndPairs {
     const n = this.count;
-    const ones = new Float64Array(n);
-    const pairs = new Float64Array(n * n);
+    const { ones, pairs } = into;
+    ones.fill(0);
+    pairs.fill(0);
     const { sets } = this.#table;
     for (let h = 0; h < hypotheses.length; h++) {
       const set = sets[h]!;
@@ -189,15 +254,25 @@ export class Hypotheses {
         pairs[b * n + a]! += hypotheses[h]!;
       }
     }
-    return { ones, pairs };
+    return into;
   }
 
-  /** What would be believed if a finding were answered next. */
-  after(belief: CauseBelief, finding: string, yes: boolean): CauseBelief {
+  /**
+   * What would be believed if a finding were answered next.
+   * @param into what is written over; new where nothing is given
+   */
+  after(
+    { hypotheses }: CauseBelief,
+    finding: string,
+    yes: boolean,
+    into: CauseBelief = this.blank(),
+  ): CauseBelief {
     const chances = this.#chancesOf(finding);
-    const weights = belief.hypotheses.slice();
-    for (let h = 0; h < weights.length; h++) weights[h]! *= yes ? chances[h]! : 1 - chances[h]!;
-    return this.#normal(weights);
+    const weights = into.hypotheses;
+    for (let h = 0; h < weights.length; h++) {
+      weights[h] = hypotheses[h]! * (yes ? chances[h]! : 1 - chances[h]!);
+    }
+    return this.#normal(into);
   }
 
   /** What an answer to a finding is expected to bring. */
@@ -214,13 +289,19 @@ export class Hypotheses {
     return chances;
   }
 
-  #normal(weights: Float64Array): CauseBelief {
+  #holding(hypotheses: Float64Array): CauseBelief {
+    return { causes: new Float64Array(this.count), none: 0, hypotheses };
+  }
+
+  /** Makes chances of the weights that it holds, and adds up those of the causes. */
+  #normal(belief: CauseBelief): CauseBelief {
     const { sets, priors } = this.#table;
+    const { causes, hypotheses } = belief;
     let sum = 0;
-    for (let h = 0; h < weights.length; h++) sum += weights[h]!;
+    for (let h = 0; h < hypotheses.length; h++) sum += hypotheses[h]!;
     // Answers that nothing explains leave the priors as they were.
-    const hypotheses = sum > 0 ? weights : priors.slice();
-    const causes = new Float64Array(this.count);
+    if (!(sum > 0)) hypotheses.set(priors);
+    causes.fill(0);
     let none = 0;
     for (let h = 0; h < hypotheses.length; h++) {
       if (sum > 0) hypotheses[h]! /= sum;
@@ -229,9 +310,22 @@ export class Hypotheses {
       if (set.length === 0) none += chance;
       for (let k = 0; k < set.length; k++) causes[set[k]!]! += chance;
     }
-    return { causes, none, hypotheses };
+    belief.none = none;
+    return belief;
   }
 }
+
+/** Chances of causes alone, and of two together. */
+export interface OnesAndPairs {
+  ones: Float64Array;
+  pairs: Float64Array;
+}
+
+/** @param count of causes */
+export const onesAndPairsOf = (count: number): OnesAndPairs => ({
+  ones: new Float64Array(count),
+  pairs: new Float64Array(count * count),
+});
 
 function bits(chances: Float64Array): number {
   let sum = 0;

@@ -165,10 +165,8 @@ export class CaseComponent {
   });
   /** How many were passed over since the last answer. */
   readonly #passed = linkedSignal({ source: () => this.on.next().check?.id, computation: () => 0 });
-  protected readonly look = computed(() => {
-    const looks = this.looks();
-    return looks.length ? looks[this.#passed() % looks.length] : undefined;
-  });
+  protected readonly passed = computed(() => this.#passed() % Math.max(1, this.looks().length));
+  protected readonly look = computed(() => this.looks()[this.passed()]);
   protected readonly halos = computed(() => halosOf(this.on.view()));
   /** Of each station: what may be there, how likely, or that it is cleared. */
   protected readonly lineWords = computed(() => {

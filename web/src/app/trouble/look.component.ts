@@ -11,7 +11,11 @@ import { SingleTaps } from '../shared/single-taps';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="cost">
-      <b>Tells most for its {{ many(check().minutes, 'minute') }}</b>
+      <b>{{
+        at() === 0
+          ? 'Tells most for its ' + many(check().minutes, 'minute')
+          : 'Look ' + (at() + 1) + ' of ' + of()
+      }}</b>
       <span class="soft">
         {{ check().minutes }} min,
         {{ check().needs.length ? check().needs.join(', ') : 'no tools' }}
@@ -38,9 +42,9 @@ import { SingleTaps } from '../shared/single-taps';
       <button type="button" class="btn btn-plain" (click)="answer.emit('unknown')">
         I do not know
       </button>
-      @if (others()) {
+      @if (of() > 1) {
         <button type="button" class="btn btn-plain wide" (click)="another.emit()">
-          Another look
+          Another look ({{ ((at() + 1) % of()) + 1 }} of {{ of() }})
         </button>
       }
     </div>
@@ -50,8 +54,9 @@ import { SingleTaps } from '../shared/single-taps';
 export class LookComponent {
   protected readonly many = many;
   readonly check = input.required<CheckView>();
-  /** There are other looks as well. */
-  readonly others = input(false);
+  /** Which of so many looks it is, the one that tells most being 0. */
+  readonly at = input(0);
+  readonly of = input(1);
   readonly answer = output<Answer>();
   readonly another = output();
 }
