@@ -127,7 +127,7 @@ try {
   row('  so many times as long', (middle(benches) / middle(empties)).toFixed(1), '2.5');
   row('  second visit, kept on the device', ms(middle(seconds)), '350 ms');
   row('  first visit, 4 times slower, 10 Mbit/s, 40 ms', ms(phone.usable), '');
-  row('  longest task of the page in it, not slowed down', ms(phone.longest), '100 ms');
+  row('  longest task of the page in it, not slowed down, median of five', ms(phone.longest), '100 ms');
   row('Change of view, Bench to Log', ms(middle(changes)), '60 ms');
   row('Bench from the API, median, 60,000 entries', ms(api.warm), '15 ms');
   row('  right after a load was counted', ms(api.tapped), '15 ms');
@@ -227,7 +227,7 @@ async function benchUsable(page, address) {
   return page.evaluate(() => globalThis.usableAt);
 }
 
-/** The Bench on a slow phone; and the longest task on this machine as it is. */
+/** The Bench on a slow phone; and the longest task on this machine as it is, in the middle of five visits. */
 async function throttled(engine, address) {
   const context = await engine.newContext({ viewport: { width: 390, height: 844 } });
   const page = await context.newPage();
@@ -240,18 +240,21 @@ async function throttled(engine, address) {
   });
   const usable = await benchUsable(page, address);
   await context.close();
-  const plain = await (await engine.newContext()).newPage();
-  await plain.addInitScript(() => {
-    globalThis.tasks = [0];
-    new PerformanceObserver((list) =>
-      globalThis.tasks.push(...list.getEntries().map(({ duration }) => duration)),
-    ).observe({ type: 'longtask', buffered: true });
-  });
-  await benchUsable(plain, address);
-  await plain.waitForTimeout(1500);
-  const longest = await plain.evaluate(() => Math.max(...globalThis.tasks));
-  await plain.context().close();
-  return { usable, longest };
+  const longest = [];
+  for (let i = 0; i < 5; i++) {
+    const plain = await (await engine.newContext()).newPage();
+    await plain.addInitScript(() => {
+      globalThis.tasks = [0];
+      new PerformanceObserver((list) =>
+        globalThis.tasks.push(...list.getEntries().map(({ duration }) => duration)),
+      ).observe({ type: 'longtask', buffered: true });
+    });
+    await benchUsable(plain, address);
+    await plain.waitForTimeout(1500);
+    longest.push(await plain.evaluate(() => Math.max(...globalThis.tasks)));
+    await plain.context().close();
+  }
+  return { usable, longest: longest.sort((a, b) => a - b)[2] };
 }
 
 /** An Angular page of one button, built like the app and served as plainly. */
