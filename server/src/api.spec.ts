@@ -384,6 +384,15 @@ describe('a machine that is gone', () => {
     expect(body.errors[0].field).toBe('retired.by');
   });
 
+  it('is gone already, not some day', async () => {
+    const { id, version, ...draft } = app.washer;
+    const retired = { on: '2999-01-01', why: 'broken' };
+    const { body } = await put(id, version, { ...draft, retired }).expect(422);
+    expect(body.errors).toEqual([
+      { field: 'retired.on', message: 'This is in the future. Give a day up to today.' },
+    ]);
+  });
+
   it('is deleted only where nothing was recorded', async () => {
     const take = ({ id, version }: { id: string; version: number }) =>
       app.api.delete(`/api/v1/machines/${id}`).set('If-Match', `"${version}"`);

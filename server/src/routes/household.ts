@@ -4,7 +4,9 @@ import {
   REMEMBERED,
   checkOwnTasks,
   checkRules,
+  dayOf,
   isZone,
+  type FieldProblem,
   type HouseholdDraft,
   type MachineDraft,
 } from '@needlecase/core';
@@ -29,14 +31,20 @@ const machineProblems = (draft: MachineDraft, prefix = '') =>
     field: prefix + one.field,
   }));
 
-/** What took a machine’s place is another one that is still there. */
-const heirProblems = (store: Store, id: string, { retired }: MachineDraft) => {
-  if (retired?.by === undefined) return [];
+/** It is gone already, not some day; what took its place is another one that is still there. */
+function retiredProblems(store: Store, id: string, { retired }: MachineDraft): FieldProblem[] {
+  if (!retired) return [];
+  const today = dayOf(Date.now(), householdOf(store).zone);
+  const early =
+    retired.on > today
+      ? [{ field: 'retired.on', message: 'This is in the future. Give a day up to today.' }]
+      : [];
+  if (retired.by === undefined || retired.by === store.machines.get(id)?.retired?.by) return early;
   const heir = retired.by === id ? undefined : store.machines.get(retired.by);
   return heir && !heir.retired
-    ? []
-    : [{ field: 'retired.by', message: 'Choose another machine that is in the house.' }];
-};
+    ? early
+    : [...early, { field: 'retired.by', message: 'Choose another machine that is in the house.' }];
+}
 
 export const householdRoutes = (store: Store): Route[] => [
   route({
@@ -149,7 +157,7 @@ export const householdRoutes = (store: Store): Route[] => [
     answers: schemas.Machine,
     handle: (ask) => {
       const { id, version } = currentOf('machine', (id) => store.machines.get(id), ask);
-      mustBeRight([...machineProblems(ask.body), ...heirProblems(store, id, ask.body)]);
+      mustBeRight([...machineProblems(ask.body), ...retiredProblems(store, id, ask.body)]);
       const machine = store.machines.replace(id, version, ask.body);
       store.changed({ topic: 'machines', id: machine.id });
       return { body: machine, version: machine.version };
