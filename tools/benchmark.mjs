@@ -127,7 +127,11 @@ try {
   row('  so many times as long', (middle(benches) / middle(empties)).toFixed(1), '2.5');
   row('  second visit, kept on the device', ms(middle(seconds)), '350 ms');
   row('  first visit, 4 times slower, 10 Mbit/s, 40 ms', ms(phone.usable), '');
-  row('  longest task of the page in it, not slowed down, median of five', ms(phone.longest), '100 ms');
+  row(
+    '  longest task of the page in it, not slowed down, median of five',
+    ms(phone.longest),
+    '100 ms',
+  );
   row('Change of view, Bench to Log', ms(middle(changes)), '60 ms');
   row('Bench from the API, median, 60,000 entries', ms(api.warm), '15 ms');
   row('  right after a load was counted', ms(api.tapped), '15 ms');
