@@ -76,3 +76,15 @@ export function isZone(zone: string): boolean {
     return false;
   }
 }
+
+/**
+ * The instants at which a zone's clocks show a time: one; two in the hour that comes twice in autumn, the earlier first.
+ * Of the hour that never is in spring, the one that goes on from before it.
+ * @param wall milliseconds as if the time shown were UTC
+ */
+export function instantsOf(wall: number, zone: string): number[] {
+  const near = [offsetAt(wall - MS_PER_DAY, zone), offsetAt(wall + MS_PER_DAY, zone)];
+  const shown = [...new Set(near)].filter((offset) => offsetAt(wall - offset, zone) === offset);
+  if (!shown.length) return [wall - near[0]!];
+  return shown.map((offset) => wall - offset).sort((a, b) => a - b);
+}
