@@ -52,6 +52,7 @@ export * from './chemistry/products.js';
 export * from './chemistry/recipes.js';
 export * from './chemistry/sequence.js';
 export type * from './formats/backup.js';
+export * from './loads/cycles/match.js';
 export * from './measure/air/drum.js';
 export * from './measure/air/drum-input.js';
 export * from './measure/air/drying-test.js';

@@ -16,6 +16,7 @@ import { answerSchema, openApi } from './http/openapi.js';
 import type { Route } from './http/route.js';
 import { Authenticator } from './testing/authenticator.js';
 import { move } from './testing/people.js';
+import { meterLoad } from './testing/household.js';
 import { fillDemo } from './work/demo.js';
 
 /*
@@ -217,6 +218,12 @@ const ASKED: Record<string, Asked> = {
       .send(bare(sheet())),
   'delete /api/v1/code-sheets/{id}': () =>
     api.delete(`/api/v1/code-sheets/${sheet().id}`).set('If-Match', `"${sheet().version}"`),
+  'get /api/v1/machines/{id}/meter': () => get(`machines/${machine.id}/meter`),
+  'post /api/v1/machines/{id}/meter': () =>
+    post(`machines/${machine.id}/meter`, {
+      loads: [meterLoad('2026-03-02T08:00:00.000Z')],
+      days: [],
+    }),
   'get /api/v1/vent-runs': () => get('vent-runs'),
   'post /api/v1/vent-runs': () => post('vent-runs', bare(run())),
   'put /api/v1/vent-runs/{id}': () =>

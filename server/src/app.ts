@@ -46,6 +46,7 @@ import { printRoutes } from './routes/prints.js';
 import { visitRoutes } from './routes/visits.js';
 import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
+import { meterRoutes } from './routes/meter.js';
 import { ventRunRoutes } from './routes/vent-runs.js';
 import type { MailServerDraft } from '@needlecase/core/model/mail';
 import type { PostOffice } from './mail/post-office.js';
@@ -139,6 +140,7 @@ export function makeApp(
     ...codeSheetRoutes(store),
     ...instrumentRoutes(),
     ...ventRunRoutes(store),
+    ...meterRoutes(store),
     ...backupRoutes(backups),
     ...aboutRoutes(keeping),
     ...waysIn(ground),

@@ -35,6 +35,7 @@ const LATER_TABLES = [
   'busy_calendars',
   'planned_visits',
   'feeds',
+  'meter_days',
   'mail_recipients',
 ];
 

@@ -9,6 +9,7 @@ import {
   Household,
   KeptVentRun,
   Machine,
+  MeterDay,
   Photo,
   Supply,
   Visit,
@@ -52,6 +53,11 @@ export const BACKUP_KINDS = {
   absences: Absence,
   'busy-calendars': BusyCalendar,
   'planned-visits': PlannedVisit,
+  /** What meters read; a day’s minutes packed as they come in over the API. */
+  'meter-days': closed(
+    { machineId: Machine.properties.id, ...MeterDay.properties },
+    'KeptMeterDay',
+  ),
   photos: closed({ ...Photo.properties, storedAt: instant() }, 'KeptPhoto'),
   /** What was answered to requests with an Idempotency-Key: a phone that tries again doubles nothing. */
   answers: closed(

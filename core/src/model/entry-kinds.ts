@@ -7,6 +7,7 @@
 export type ToldField =
   | 'count'
   | 'programme'
+  | 'cycle'
   | 'grade'
   | 'found'
   | 'trays'
@@ -45,7 +46,7 @@ const KINDS_OF_ENTRY = {
     label: 'Loads',
     byHand: 'Loads',
     needs: ['machineId'],
-    allows: ['count', 'programme'],
+    allows: ['count', 'programme', 'cycle'],
     telling: false,
     history: 'columns',
   },

@@ -292,6 +292,20 @@ export const Used = closed({
 });
 export type Used = Static<typeof Used>;
 
+/** A load as a meter told it. Minutes are those with the heater on, with the motor alone, with neither, and unread. */
+export const LoadCycle = closed({
+  /** When its programme was over. */
+  to: instant(),
+  wattHours: Type.Number({ minimum: 0, maximum: 100_000 }),
+  /** The most of a bin, W. */
+  peak: Type.Number({ minimum: 0, maximum: 25_000 }),
+  heating: Type.Number({ minimum: 0, maximum: 1440 }),
+  motor: Type.Number({ minimum: 0, maximum: 1440 }),
+  idle: Type.Number({ minimum: 0, maximum: 1440 }),
+  unread: Type.Number({ minimum: 0, maximum: 1440 }),
+});
+export type LoadCycle = Static<typeof LoadCycle>;
+
 export const EntryDraft = closed(
   {
     /** Given by the client so that a retry names the same entry; made by the server otherwise. */
@@ -318,6 +332,8 @@ export const EntryDraft = closed(
     photos: photos(),
     /** What the loads were, where that is not the usual. */
     programme: Type.Optional(oneOf(PROGRAMMES)),
+    /** What a meter told of the load. */
+    cycle: Type.Optional(LoadCycle),
     /** A habit kept, by its id. */
     habit: Type.Optional(text(40, 1)),
     /** The supply counted or bought. */
@@ -705,7 +721,62 @@ export const Problem = Type.Object(
 export type Problem = Static<typeof Problem>;
 
 /** What comes in with a body, by the name its validator goes by: checked by the page and the server. */
+/** A day of a meter: whole watts of each minute of a day of UTC, 16 bits each, the lower first, packed and in base64. */
+export const MeterDay = closed({
+  day: calendarDate(),
+  minutes: Type.String({ minLength: 4, maxLength: 8000, pattern: '^[A-Za-z0-9+/]+={0,2}$' }),
+});
+export type MeterDay = Static<typeof MeterDay>;
+
+/** What was found in a meter's log: its loads, and its days. */
+export const MeterImport = closed(
+  {
+    loads: Type.Array(closed({ from: instant(), ...LoadCycle.properties }), { maxItems: 5000 }),
+    days: Type.Array(MeterDay, { maxItems: 1500 }),
+  },
+  'MeterImport',
+);
+export type MeterImport = Static<typeof MeterImport>;
+
+/** What became of it. */
+export const MeterKept = closed(
+  {
+    /** Loads that nobody had tapped, those that somebody had, and those that were known from the meter before. */
+    added: Type.Integer(),
+    matched: Type.Integer(),
+    known: Type.Integer(),
+    days: Type.Integer(),
+    /** The loads that came in, to be taken back together. */
+    ids: Type.Array(id()),
+  },
+  'MeterKept',
+);
+export type MeterKept = Static<typeof MeterKept>;
+
+export const MeterQuery = closed({ day: Type.Optional(calendarDate()) }, 'MeterQuery');
+export type MeterQuery = Static<typeof MeterQuery>;
+
+/** A machine's meter: the days that were read, and one of them. */
+export const MeterView = closed(
+  {
+    /** The first and the last day, by the clock of the house; none where nothing was read. */
+    first: Type.Optional(calendarDate()),
+    last: Type.Optional(calendarDate()),
+    /** The day that is shown, UTC instant of its first minute, and its watts; null where nothing was read. */
+    day: Type.Optional(calendarDate()),
+    from: Type.Optional(instant()),
+    watts: Type.Array(Type.Union([Type.Integer(), Type.Null()])),
+    /** Loads that began on that day, by whatever told them. */
+    loads: Type.Array(Entry),
+    /** Of the thirty days to its end: kWh of the loads that a meter told, and how many. */
+    month: closed({ loads: Type.Integer(), kWh: Type.Number() }),
+  },
+  'MeterView',
+);
+export type MeterView = Static<typeof MeterView>;
+
 export const DRAFTS = {
+  MeterImport,
   SetupDraft,
   HouseholdDraft,
   MachineDraft,
@@ -728,5 +799,5 @@ export const DRAFTS = {
 export type DraftName = keyof typeof DRAFTS;
 
 /** What comes in with an address. It is text there: figures and truth values are read out of it. */
-export const QUERIES = { EntryQuery, ReadIn, IdParams, PlanQuery, PrintQuery } as const;
+export const QUERIES = { EntryQuery, MeterQuery, ReadIn, IdParams, PlanQuery, PrintQuery } as const;
 export type QueryName = keyof typeof QUERIES;

@@ -70,6 +70,7 @@ export const ENTRY_SOURCES = [
   'machine',
   'case',
   'measure',
+  'meter',
   'import',
   'api',
   'demo',

@@ -54,6 +54,8 @@ HK get /api/v1/photos/{id}
 HK put /api/v1/photos/{id}
 HK get /api/v1/supplies
 HK get /api/v1/schools
+HK get /api/v1/machines/{id}/meter
+HK post /api/v1/machines/{id}/meter
 HK get /api/v1/vent-runs
 HK post /api/v1/vent-runs
 HK put /api/v1/vent-runs/{id}

@@ -127,6 +127,8 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'get /api/v1/photos/{id}': helper,
   'get /api/v1/supplies': helper,
   'get /api/v1/schools': helper,
+  'get /api/v1/machines/{id}/meter': helper,
+  'post /api/v1/machines/{id}/meter': helper,
   'get /api/v1/vent-runs': helper,
   'post /api/v1/vent-runs': helper,
   'put /api/v1/vent-runs/{id}': helper,

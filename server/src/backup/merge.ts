@@ -82,7 +82,7 @@ export function merge(
     SELECT id, case_id, event, recorded_at FROM theirs.${events}
     WHERE id NOT IN (SELECT id FROM main.${events}) AND case_id IN (SELECT id FROM main.${known})
     ORDER BY number`);
-  for (const kind of ['photos', 'answers'] as const) {
+  for (const kind of ['meter-days', 'photos', 'answers'] as const) {
     const name = getTableName(PARTS[kind].tables[0]!);
     client.exec(`INSERT OR IGNORE INTO main.${name} SELECT * FROM theirs.${name} ORDER BY rowid`);
   }

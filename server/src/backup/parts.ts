@@ -153,6 +153,19 @@ export const PARTS: { readonly [K in BackupKind]: Part<K> } = {
     lines: (db) => told(rowsOf(db, tables.plannedVisits), toPlanned),
     put: (db, line) => void db.insert(tables.plannedVisits).values(plannedRow(line)).run(),
   },
+  'meter-days': {
+    tables: [tables.meterDays],
+    lines: (db) =>
+      told(rowsOf(db, tables.meterDays), ({ minutes, ...row }) => ({
+        ...row,
+        minutes: minutes.toString('base64'),
+      })),
+    put: (db, { minutes, ...line }) =>
+      void db
+        .insert(tables.meterDays)
+        .values({ ...line, minutes: Buffer.from(minutes, 'base64') })
+        .run(),
+  },
   photos: {
     tables: [tables.photos],
     *lines(db) {

@@ -3,6 +3,7 @@ import {
   blob,
   index,
   integer,
+  primaryKey,
   real,
   sqliteTable,
   text,
@@ -211,6 +212,19 @@ export const photos = sqliteTable('photos', {
   picture: blob({ mode: 'buffer' }).notNull(),
   storedAt: integer('stored_at').notNull(),
 });
+
+/** What a machine's meter read: a day of UTC a row, whole watts of each minute, packed. */
+export const meterDays = sqliteTable(
+  'meter_days',
+  {
+    machineId: text('machine_id')
+      .notNull()
+      .references(() => machines.id),
+    day: text().notNull(),
+    minutes: blob({ mode: 'buffer' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.machineId, table.day] })],
+);
 
 /** Answers given to requests with an Idempotency-Key, so that a retry gets the same one. */
 export const answers = sqliteTable('answers', {

@@ -154,6 +154,25 @@ export class EntryStore {
     return rows.map((row) => toEntry(row));
   }
 
+  /** Loads of a machine that began from one instant to another, ms; those that were struck out among them. */
+  loadsBetween(machineId: string, from: number, to: number): Entry[] {
+    const rows = this.db
+      .select({ row: entries, revisedBy: later.id })
+      .from(entries)
+      .leftJoin(later, eq(later.revises, entries.id))
+      .where(
+        and(
+          eq(entries.machineId, machineId),
+          eq(entries.kind, 'load'),
+          gte(entries.at, from),
+          lt(entries.at, to),
+        ),
+      )
+      .orderBy(entries.at)
+      .all();
+    return rows.map(({ row, revisedBy }) => toEntry(row, revisedBy ?? undefined));
+  }
+
   /** Tasks done since, as they stand now. */
   doneSince(at: number): Pick<Entry, 'author' | 'machineId' | 'task'>[] {
     const rows = this.db

@@ -10,6 +10,7 @@ import { EntryStore } from './entries.js';
 import { HouseholdStore } from './household.js';
 import { MachineStore } from './machines.js';
 import { MailStore } from './mail.js';
+import { MeterDayStore } from './meter-days.js';
 import { PersonStore } from './persons.js';
 import { PhotoStore } from './photos.js';
 import { PlannedStore } from './planned.js';
@@ -28,6 +29,7 @@ export class Store {
   readonly household: HouseholdStore;
   readonly machines: MachineStore;
   readonly mail: MailStore;
+  readonly meterDays: MeterDayStore;
   readonly persons: PersonStore;
   readonly photos: PhotoStore;
   readonly planned: PlannedStore;
@@ -52,6 +54,7 @@ export class Store {
     this.household = new HouseholdStore(db);
     this.machines = new MachineStore(db);
     this.mail = new MailStore(db);
+    this.meterDays = new MeterDayStore(db);
     this.persons = new PersonStore(db);
     this.photos = new PhotoStore(db);
     this.planned = new PlannedStore(db);

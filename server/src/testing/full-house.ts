@@ -1,11 +1,13 @@
 import { dayOf, emptyProgress, plusDays, type Machine, type Visit } from '@needlecase/core';
+import { MINUTES_A_DAY } from '@needlecase/core/loads/log/power-series';
 import { randomUUID } from 'node:crypto';
+import { deflateRawSync } from 'node:zlib';
 import request from 'supertest';
 import { HOUSEHOLD } from '../../../demo/household.js';
 import { makeApp, type App } from '../app.js';
 import { openDatabase } from '../db/open.js';
 import { fillDemo } from '../work/demo.js';
-import { ago, worked } from './household.js';
+import { ago, meterLoad, worked } from './household.js';
 import { photo } from './pictures.js';
 
 /** A served data file on disk. */
@@ -73,6 +75,12 @@ export async function fullHouse(file: string): Promise<Served> {
   await post(`runs/${done.id}/finish`, {});
   await change(await begin('dispenser'), { progress: { ...emptyProgress(), at: 'x' } });
   await change(await begin('pump-filter'), { state: 'abandoned' });
+  const minutes = deflateRawSync(Buffer.alloc(2 * MINUTES_A_DAY)).toString('base64');
+  const read = ago(3);
+  await post(`machines/${washer.id}/meter`, {
+    loads: [meterLoad(read)],
+    days: [{ day: read.slice(0, 10), minutes }],
+  });
   const day = `BEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:${plusDays(dayOf(Date.now(), HOUSEHOLD.zone), 99).replaceAll('-', '')}\r\nEND:VEVENT`;
   await api
     .post('/api/v1/busy')

@@ -4,6 +4,7 @@ import {
   type Household,
   type Machine,
   type MachineDraft,
+  type MeterImport,
   type SetupDraft,
   type VisitProgress,
   type VisitTask,
@@ -78,3 +79,10 @@ export function worked(
     tasks: Object.fromEntries(tasks.map(({ task }) => [`${machine.id}/${task}`, { grade }])),
   };
 }
+
+/** A load as a meter told it: an hour and ten minutes from an instant on. */
+export const meterLoad = (from: string): MeterImport['loads'][number] => ({
+  from,
+  to: new Date(Date.parse(from) + 70 * 60_000).toISOString(),
+  ...{ wattHours: 640, peak: 2040, heating: 14, motor: 40, idle: 16, unread: 0 },
+});

@@ -121,6 +121,10 @@ const RIGHT: Required<Pick<EntryDraft, ToldField | 'machineId' | 'task' | 'note'
   caseId: washer.id,
   count: 2,
   programme: 'hot',
+  cycle: {
+    ...{ to: '2026-01-01T09:00:00Z', wattHours: 640, peak: 2040 },
+    ...{ heating: 14, motor: 50, idle: 20, unread: 0 },
+  },
   grade: 2,
   found: [{ what: 'coin', count: 1 }],
   trays: 2,

@@ -11,10 +11,7 @@ const NOW = Date.parse('2026-12-01T00:00:00Z');
 const MINUTE = 60_000;
 
 /** Reads a file whole, in pieces of a size that parts lines anywhere. */
-function read(
-  text: string,
-  { zone = 'UTC', piece = 4099, change = {} } = {},
-) {
+function read(text: string, { zone = 'UTC', piece = 4099, change = {} } = {}) {
   const guessed = guessShape(text.slice(0, 65_536))!;
   const shape = { ...guessed.shape, ...change };
   const reader = new MeterReader({ shape, interval: guessed.interval, zone, now: NOW });

@@ -1,0 +1,170 @@
+import {
+  dayOf,
+  matchTaps,
+  plusDays,
+  startOf,
+  type Entry,
+  type FieldProblem,
+  type Machine,
+  type MeterImport,
+  type MeterKept,
+  type MeterView,
+} from '@needlecase/core';
+import { UNREAD } from '@needlecase/core/loads/log/power-series';
+import type { Store } from '../store/store.js';
+import { unpacked } from '../store/meter-days.js';
+
+const MINUTE = 60_000;
+const DAY = 86_400_000;
+/** What is ahead of the clock by more is in the future, ms. */
+const AHEAD = 10 * MINUTE;
+/** How far from a load a tap of it may be, ms: as far as `matchTaps` looks. */
+const NEAR = DAY;
+
+const startOfDay = (day: string): number => Date.parse(`${day}T00:00:00Z`);
+
+/** What cannot be taken in, each at its place. */
+export function meterProblems({ loads, days }: MeterImport, now: number): FieldProblem[] {
+  const problems: FieldProblem[] = [];
+  const wrong = (field: string, message: string) => problems.push({ field, message });
+  let last = -Infinity;
+  loads.forEach(({ from, to }, i) => {
+    const [begun, over] = [Date.parse(from), Date.parse(to)];
+    if (over <= begun || over - begun > DAY) {
+      wrong(`loads.${i}.to`, 'A load ends after it began, and within a day.');
+    }
+    if (begun < last)
+      wrong(`loads.${i}.from`, 'Loads are told in their order, one after the other.');
+    if (over > now + AHEAD) wrong(`loads.${i}.to`, 'This is in the future.');
+    last = Math.max(last, over);
+  });
+  const seen = new Set<string>();
+  days.forEach(({ day, minutes }, i) => {
+    if (seen.has(day)) wrong(`days.${i}.day`, 'This day is there twice.');
+    seen.add(day);
+    if (startOfDay(day) > now + AHEAD) wrong(`days.${i}.day`, 'This is in the future.');
+    if (!unpacked(Buffer.from(minutes, 'base64'))) {
+      wrong(`days.${i}.minutes`, 'Give 1440 watts of 16 bits, deflated, in base64.');
+    }
+  });
+  return problems;
+}
+
+/** Whether two loads are one: more than half of the shorter lies in the other. */
+const isSame = (a: Span, b: Span): boolean =>
+  Math.min(a.to, b.to) - Math.max(a.from, b.from) > 0.5 * Math.min(a.to - a.from, b.to - b.from);
+
+interface Span {
+  from: number;
+  to: number;
+}
+const spanOf = ({ at, cycle }: Pick<Entry, 'at' | 'cycle'>): Span => ({
+  from: Date.parse(at),
+  to: Date.parse(cycle?.to ?? at),
+});
+
+/**
+ * Keeps what a meter told of a machine: loads that it told before, struck out or not, are passed over; what somebody
+ * tapped takes the meter's figures, and keeps its programme.
+ */
+export function keepMeter(
+  store: Store,
+  machine: Machine,
+  { loads, days }: MeterImport,
+  { zone, author }: { zone: string; author: string },
+): MeterKept {
+  for (const { day, minutes } of days) {
+    store.meterDays.keep(machine.id, day, unpacked(Buffer.from(minutes, 'base64'))!);
+  }
+  const kept: MeterKept = { added: 0, matched: 0, known: 0, days: days.length, ids: [] };
+  if (!loads.length) return kept;
+  const spans = loads.map(({ from, to }) => ({ from: Date.parse(from), to: Date.parse(to) }));
+  const there = store.entries.loadsBetween(
+    machine.id,
+    spans[0]!.from - NEAR,
+    spans.at(-1)!.to + NEAR,
+  );
+  const told = there.filter(({ source, cycle }) => source === 'meter' && cycle).map(spanOf);
+  const fresh = loads.flatMap((load, i) =>
+    told.some((one) => isSame(one, spans[i]!)) ? [] : [{ load, span: spans[i]! }],
+  );
+  kept.known = loads.length - fresh.length;
+  const taps = there.filter(({ source, revisedBy }) => source !== 'meter' && !revisedBy);
+  const matched = matchTaps(
+    fresh.map(({ span }) => span),
+    taps.map(({ id, at, count = 1 }) => ({ id, at: Date.parse(at), count })),
+  );
+  const left = new Map(taps.map((tap) => [tap.id, tap.count ?? 1]));
+  const origin = { zone, author };
+  fresh.forEach(({ load: { from, ...cycle } }, i) => {
+    const tap = taps.find(({ id }) => id === matched[i]);
+    const rest = tap ? left.get(tap.id)! - 1 : 0;
+    if (tap) left.set(tap.id, rest);
+    const entry = store.entries.add(
+      {
+        ...{ kind: 'load', machineId: machine.id, at: from, count: 1, source: 'meter', cycle },
+        ...(tap?.programme ? { programme: tap.programme } : {}),
+        ...(tap?.note ? { note: tap.note } : {}),
+      },
+      // The last of its loads takes a tap's place.
+      tap && rest === 0 ? { ...origin, revises: tap.id } : origin,
+    );
+    kept.ids.push(entry.id);
+    if (tap) kept.matched++;
+    else kept.added++;
+  });
+  // Of a tap of several loads some may have been found: the others stay a tap.
+  for (const tap of taps) {
+    const rest = left.get(tap.id)!;
+    if (rest === 0 || rest === (tap.count ?? 1)) continue;
+    const {
+      id,
+      author: _a,
+      recordedAt: _r,
+      zone: _z,
+      runId: _v,
+      revises: _o,
+      revisedBy: _b,
+      ...draft
+    } = tap;
+    store.entries.add({ ...draft, count: rest }, { zone, author: tap.author, revises: id });
+  }
+  return kept;
+}
+
+const MONTH = 30;
+
+/** A machine's meter on a day of the house; the last that was read where none is asked for. */
+export function meterView(store: Store, machine: Machine, zone: string, asked?: string): MeterView {
+  const ends = store.meterDays.ends(machine.id);
+  const nothing = { watts: [], loads: [], month: { loads: 0, kWh: 0 } };
+  if (!ends) return nothing;
+  const first = dayOf(startOfDay(ends.first), zone);
+  const last = dayOf(
+    startOfDay(ends.last) + lastMinute(store, machine.id, ends.last) * MINUTE,
+    zone,
+  );
+  const day = asked ?? last;
+  const [from, to] = [startOf(day, zone), startOf(plusDays(day, 1), zone)];
+  const days = store.meterDays.between(machine.id, utcDay(from), utcDay(to));
+  const watts = Array.from({ length: Math.round((to - from) / MINUTE) }, (_, i) => {
+    const at = from + i * MINUTE;
+    const read = days.get(utcDay(at))?.[Math.floor((at % DAY) / MINUTE)] ?? UNREAD;
+    return read === UNREAD ? null : read;
+  });
+  const standing = (since: number, until: number) =>
+    store.entries.loadsBetween(machine.id, since, until).filter(({ revisedBy }) => !revisedBy);
+  const month = standing(startOf(plusDays(day, 1 - MONTH), zone), to).filter(({ cycle }) => cycle);
+  const wattHours = month.reduce((sum, { cycle }) => sum + cycle!.wattHours, 0);
+  return {
+    ...{ first, last, day, from: new Date(from).toISOString(), watts },
+    loads: standing(from, to),
+    month: { loads: month.length, kWh: wattHours / 1000 },
+  };
+}
+
+const utcDay = (at: number): string => new Date(at).toISOString().slice(0, 10);
+
+/** The last minute of a day that was read. */
+const lastMinute = (store: Store, machineId: string, day: string): number =>
+  store.meterDays.get(machineId, day)?.findLastIndex((watts) => watts !== UNREAD) ?? 0;
