@@ -224,6 +224,8 @@ const ASKED: Record<string, Asked> = {
       loads: [meterLoad('2026-03-02T08:00:00.000Z')],
       days: [],
     }),
+  'post /api/v1/machines/{id}/meter/undo': () =>
+    post(`machines/${machine.id}/meter/undo`, { ids: [randomUUID()] }),
   'get /api/v1/vent-runs': () => get('vent-runs'),
   'post /api/v1/vent-runs': () => post('vent-runs', bare(run())),
   'put /api/v1/vent-runs/{id}': () =>

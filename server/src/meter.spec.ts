@@ -58,6 +58,19 @@ describe('what a meter told', () => {
     expect(await log()).toHaveLength(1);
   });
 
+  it('is taken back as a whole, and what was tapped stands as it did', async () => {
+    const at = '2026-03-02T09:30:00.000Z';
+    await tap(at, { programme: 'hot' });
+    const { ids } = await kept({ loads: [MORNING, EVENING], days: [] });
+    const undo = () => house.api.post(`${path}/undo`).send({ ids }).expect(201);
+    expect((await undo()).body).toEqual({ undone: 2 });
+    expect((await undo()).body).toEqual({ undone: 0 });
+    const entries = await log();
+    expect(entries).toHaveLength(1);
+    expect(entries[0]).toMatchObject({ at, programme: 'hot', source: 'api' });
+    expect(entries[0]).not.toHaveProperty('cycle');
+  });
+
   it('takes of a tap of several loads those that were found', async () => {
     await tap('2026-03-02T20:00:00.000Z', { count: 3 });
     expect(await kept({ loads: [MORNING, EVENING], days: [] })).toMatchObject({ matched: 2 });

@@ -753,6 +753,13 @@ export const MeterKept = closed(
 );
 export type MeterKept = Static<typeof MeterKept>;
 
+/** Loads that came in from a meter together, to be taken back: what was tapped stands as it did. */
+export const MeterUndo = closed(
+  { ids: Type.Array(id(), { minItems: 1, maxItems: 5000 }) },
+  'MeterUndo',
+);
+export type MeterUndo = Static<typeof MeterUndo>;
+
 export const MeterQuery = closed({ day: Type.Optional(calendarDate()) }, 'MeterQuery');
 export type MeterQuery = Static<typeof MeterQuery>;
 
@@ -777,6 +784,7 @@ export type MeterView = Static<typeof MeterView>;
 
 export const DRAFTS = {
   MeterImport,
+  MeterUndo,
   SetupDraft,
   HouseholdDraft,
   MachineDraft,

@@ -56,6 +56,7 @@ HK get /api/v1/supplies
 HK get /api/v1/schools
 HK get /api/v1/machines/{id}/meter
 HK post /api/v1/machines/{id}/meter
+HK post /api/v1/machines/{id}/meter/undo
 HK get /api/v1/vent-runs
 HK post /api/v1/vent-runs
 HK put /api/v1/vent-runs/{id}

@@ -129,6 +129,7 @@ export const ROWS: Readonly<Record<string, Row>> = {
   'get /api/v1/schools': helper,
   'get /api/v1/machines/{id}/meter': helper,
   'post /api/v1/machines/{id}/meter': helper,
+  'post /api/v1/machines/{id}/meter/undo': helper,
   'get /api/v1/vent-runs': helper,
   'post /api/v1/vent-runs': helper,
   'put /api/v1/vent-runs/{id}': helper,

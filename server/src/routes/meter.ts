@@ -1,10 +1,11 @@
 import * as schemas from '@needlecase/core/model/schemas';
+import Type from 'typebox';
 import { authorOf } from '../access/caller.js';
 import { mustBeRight } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import { householdOf, machineOf } from '../work/household.js';
-import { keepMeter, meterProblems, meterView } from '../work/meter.js';
+import { keepMeter, meterProblems, meterView, undoMeter } from '../work/meter.js';
 
 /** What a machine's meter read, and the loads that were found in it. */
 export const meterRoutes = (store: Store): Route[] => [
@@ -34,6 +35,20 @@ export const meterRoutes = (store: Store): Route[] => [
       const kept = keepMeter(store, machine, body, { zone, author: authorOf(caller) });
       store.changed({ topic: 'entries', id: machine.id });
       return { status: 201, body: kept };
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/api/v1/machines/{id}/meter/undo',
+    summary: 'Take loads of a meter back that came in together; what was tapped stands as it did',
+    body: 'MeterUndo',
+    answers: Type.Object({ undone: Type.Integer() }, { additionalProperties: false }),
+    handle: ({ params, body, caller }) => {
+      const { zone } = householdOf(store);
+      const machine = machineOf(store, params.id);
+      const undone = undoMeter(store, machine, body.ids, { zone, author: authorOf(caller) });
+      store.changed({ topic: 'entries', id: machine.id });
+      return { status: 201, body: { undone } };
     },
   }),
 ];

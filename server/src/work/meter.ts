@@ -4,6 +4,7 @@ import {
   plusDays,
   startOf,
   type Entry,
+  type EntryDraft,
   type FieldProblem,
   type Machine,
   type MeterImport,
@@ -13,6 +14,7 @@ import {
 import { UNREAD } from '@needlecase/core/loads/log/power-series';
 import type { Store } from '../store/store.js';
 import { unpacked } from '../store/meter-days.js';
+import { undo } from './entries.js';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
@@ -117,19 +119,48 @@ export function keepMeter(
   for (const tap of taps) {
     const rest = left.get(tap.id)!;
     if (rest === 0 || rest === (tap.count ?? 1)) continue;
-    const {
-      id,
-      author: _a,
-      recordedAt: _r,
-      zone: _z,
-      runId: _v,
-      revises: _o,
-      revisedBy: _b,
-      ...draft
-    } = tap;
-    store.entries.add({ ...draft, count: rest }, { zone, author: tap.author, revises: id });
+    store.entries.add(
+      { ...draftOf(tap), count: rest },
+      { zone, author: tap.author, revises: tap.id },
+    );
   }
   return kept;
+}
+
+/**
+ * Takes loads of a meter back that came in together; what somebody had tapped stands again as it did.
+ * @returns how many
+ */
+export function undoMeter(
+  store: Store,
+  machine: Machine,
+  ids: readonly string[],
+  { zone, author }: { zone: string; author: string },
+): number {
+  const standing = ids.flatMap((id) => {
+    const entry = store.entries.get(id);
+    const own = entry?.machineId === machine.id && entry.source === 'meter' && !entry.revisedBy;
+    return own ? [entry] : [];
+  });
+  for (const entry of standing) {
+    const tap = entry.revises === undefined ? undefined : store.entries.get(entry.revises);
+    if (tap) store.entries.add(draftOf(tap), { zone, author: tap.author, revises: entry.id });
+    else undo(store, [entry], zone, author);
+  }
+  return standing.length;
+}
+
+/** What an entry said, to be said again. */
+function draftOf({
+  id: _i,
+  recordedAt: _t,
+  runId: _v,
+  revises: _o,
+  revisedBy: _b,
+  zone: _z,
+  ...said
+}: Entry): EntryDraft {
+  return said;
 }
 
 const MONTH = 30;

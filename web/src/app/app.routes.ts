@@ -20,6 +20,12 @@ export const routes: Routes = [
     loadComponent: () => import('./machine/machine.component').then((m) => m.MachineComponent),
   },
   {
+    path: 'machine/:id/meter',
+    title: title('Meter'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./machine/meter/meter.component').then((m) => m.MeterComponent),
+  },
+  {
     path: 'machine/:id/:station',
     title: title('Machine'),
     canActivate: [hasHousehold],

@@ -27,7 +27,14 @@ export const PAGES: readonly Indexed[] = [
     'Calendar on your phone',
     'Plan: an address that calendar programs read',
     '/plan',
-    'calendar ics subscribe export appointments reminder google outlook feed',
+    'calendar ics subscribe export appointments reminder feed',
+  ),
+  page(
+    'meter',
+    'Meter: loads that count themselves',
+    'a machine’s page: its meter’s file',
+    '/house',
+    'meter plug watts power log csv import smart socket energy consumption kwh electricity automatic count',
   ),
   page(
     'away',

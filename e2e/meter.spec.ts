@@ -1,0 +1,139 @@
+import { randomLcg } from 'd3-random';
+import type { Page } from '@playwright/test';
+import { standInLog } from '@needlecase/core/loads/stand-in/log';
+import type { Entry, Household, MeterView } from '@needlecase/core';
+import { expect, machineCalled, test, type House } from './house.js';
+import { faultsIn, LOOKS } from './looks.js';
+
+/* A meter's file, taken in: the worker reads it, the page asks, the server keeps it whole or not at all. */
+
+const DAY = 86_400_000;
+const log = standInLog({
+  ...{ kinds: ['cotton', 'quick', 'hot'], loads: 12, every: 10, noise: 1 },
+  ...{ from: Date.now() - 12 * DAY, random: randomLcg(0.37) },
+});
+const csv = (rows: readonly string[]) => ({
+  name: 'plug.csv',
+  mimeType: 'text/csv',
+  buffer: Buffer.from(`time,power\n${rows.join('\n')}\n`),
+});
+const ROWS = log.samples
+  .filter(({ at }) => at < Date.now())
+  .map(({ at, watts }) => `${new Date(at).toISOString().slice(0, 19)}Z,${watts.toFixed(1)}`);
+const LOADS = log.loads.filter(({ to }) => to < Date.now()).length;
+
+async function choose(page: Page, house: House, file: ReturnType<typeof csv>): Promise<string> {
+  const { id } = await machineCalled(house, 'Studio washer');
+  await page.goto(`${house.address}machine/${id}/meter`);
+  await page.locator('input[type="file"]').setInputFiles(file);
+  return id;
+}
+const read = (page: Page) => page.getByRole('button', { name: 'That is right: read it' }).click();
+const loadsOf = async (house: House, id: string): Promise<Entry[]> =>
+  (await house.api<{ entries: Entry[] }>(`entries?machine=${id}&kind=load&limit=200`)).entries;
+
+test('a file is looked at, read, and kept; its loads are counted once, however often it comes', async ({
+  page,
+  demo,
+}) => {
+  const id = await choose(page, demo, csv(ROWS));
+  const before = (await loadsOf(demo, id)).length;
+  await expect(page.getByRole('row').nth(1)).toContainText(`${log.samples[0]!.watts.toFixed(1)} W`);
+  await read(page);
+  await expect(page.getByText(`${LOADS} loads in`)).toBeVisible();
+  expect(await loadsOf(demo, id)).toHaveLength(before);
+  await page.getByRole('button', { name: 'Keep them' }).click();
+  await expect(page.getByText(`${LOADS} loads came in`)).toBeVisible();
+  const met = (await loadsOf(demo, id)).filter(({ source }) => source === 'meter');
+  expect(met).toHaveLength(LOADS);
+
+  // The day is drawn with its loads; one that is opened tells what it was.
+  const { zone } = await demo.api<Household>('household');
+  const day = new Intl.DateTimeFormat('sv-SE', { timeZone: zone }).format(Date.parse(met[3]!.at));
+  const shown = await demo.api<MeterView>(`machines/${id}/meter?day=${day}`);
+  await page.getByLabel('Day', { exact: true }).fill(day);
+  await expect(page.locator('nc-power-day .stitch')).toHaveCount(shown.loads.length);
+  await page.locator('nc-meter li .row').filter({ hasText: 'kWh' }).first().click();
+  await expect(page.getByText(/motor alone \d+ min/)).toBeVisible();
+  const counted = (await loadsOf(demo, id)).length;
+
+  await page.locator('input[type="file"]').setInputFiles(csv(ROWS));
+  await read(page);
+  await page.getByRole('button', { name: 'Keep them' }).click();
+  await expect(page.getByText(`0 loads came in, ${LOADS} were known.`)).toBeVisible();
+  expect(await loadsOf(demo, id)).toHaveLength(counted);
+});
+
+test('what came in is taken back in one tap, and what was no load is struck out', async ({
+  page,
+  demo,
+}) => {
+  const { id } = await machineCalled(demo, 'Studio washer');
+  const before = await loadsOf(demo, id);
+  await choose(page, demo, csv(ROWS));
+  await read(page);
+  await page.getByRole('button', { name: 'Keep them' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/loads taken back/)).toBeVisible();
+  const after = await loadsOf(demo, id);
+  const told = (all: Entry[]) => all.map(({ at, count = 1 }) => `${at} ${count}`).sort();
+  expect(told(after)).toEqual(told(before));
+});
+
+test('a broken file is told by its lines; one that is written in two ways is not taken at all', async ({
+  page,
+  demo,
+}) => {
+  const broken = [...ROWS.slice(0, 3000), '2026-13-45,oops', '\0\0\0', ...ROWS.slice(3000)];
+  const id = await choose(page, demo, csv(broken));
+  await read(page);
+  await expect(page.getByText('2 lines of')).toBeVisible();
+  await expect(page.getByText('line 3002: there is no time in it')).toBeVisible();
+  const other = ROWS.map((row, i) => (i < 500 ? row : row.replace(',', ';').replaceAll('-', '/')));
+  await page.locator('input[type="file"]').setInputFiles(csv(other));
+  await read(page);
+  await expect(page.getByText('too much to trust the rest')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep them' })).toHaveCount(0);
+  await page
+    .locator('input[type="file"]')
+    .setInputFiles({ ...csv([]), buffer: Buffer.from('hello') });
+  await expect(page.getByText('No column of times and none of figures')).toBeVisible();
+  expect((await demo.api<MeterView>(`machines/${id}/meter`)).watts).toEqual([]);
+});
+
+test('a file of two bytes a letter is read; reading is stopped at once', async ({ page, demo }) => {
+  const text = csv(ROWS.slice(0, 20_000)).buffer.toString();
+  const wide = Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from(text, 'utf16le')]);
+  await choose(page, demo, { ...csv([]), buffer: wide });
+  await read(page);
+  await expect(page.getByRole('button', { name: 'Keep them' })).toBeVisible();
+  const long = csv(
+    Array.from({ length: 20 }, () => ROWS)
+      .flat()
+      .slice(0, 900_000),
+  );
+  await page.locator('input[type="file"]').setInputFiles(long);
+  await read(page);
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('progressbar')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'That is right: read it' })).toBeVisible();
+});
+
+test('the meter’s page is clean in each look, with a day and with a file that is understood', async ({
+  page,
+  demo,
+}) => {
+  await page.setViewportSize(LOOKS[0]!);
+  await choose(page, demo, csv(ROWS));
+  await read(page);
+  await expect(page.getByRole('button', { name: 'Keep them' })).toBeVisible();
+  expect(await faultsIn(page, LOOKS)).toEqual([]);
+  await page.getByRole('button', { name: 'Keep them' }).click();
+  await expect(page.locator('nc-power-day')).toBeVisible();
+  await page
+    .locator('.btn-close, [aria-label="Dismiss"]')
+    .first()
+    .click()
+    .catch(() => undefined);
+  expect(await faultsIn(page, LOOKS)).toEqual([]);
+});
