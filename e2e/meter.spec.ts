@@ -1,3 +1,4 @@
+import { deflateRawSync } from 'node:zlib';
 import { randomLcg } from 'd3-random';
 import type { Page } from '@playwright/test';
 import { standInLog } from '@needlecase/core/loads/stand-in/log';
@@ -136,4 +137,34 @@ test('the meter’s page is clean in each look, with a day and with a file that 
     .click()
     .catch(() => undefined);
   expect(await faultsIn(page, LOOKS)).toEqual([]);
+});
+
+test('that drying got slower stands on the bench, and leads to a case that knows of it', async ({
+  page,
+  demo,
+}) => {
+  const { id } = await machineCalled(demo, 'Cellar dryer');
+  const day = new Date(Date.now() - 100 * DAY).toISOString().slice(0, 10);
+  const packed = deflateRawSync(Buffer.alloc(2880)).toString('base64');
+  const loads = Array.from({ length: 48 }, (_, i) => {
+    const from = Date.now() - (98 - 2 * i) * DAY;
+    const minutes = 60 * (i < 32 ? 1 : 1.4) * (1 + 0.04 * Math.sin(7 * i));
+    return {
+      ...{
+        from: new Date(from).toISOString(),
+        to: new Date(from + minutes * 60_000).toISOString(),
+      },
+      ...{ wattHours: 2000, peak: 2100, heating: 50, motor: 10, idle: 0, unread: 0 },
+    };
+  });
+  await demo.api(`machines/${id}/meter`, { loads, days: [{ day, minutes: packed }] });
+  await page.goto(demo.address);
+  const signal = page.locator('nc-signal');
+  await expect(signal).toContainText(/Cellar dryer: drying takes \d+.% longer since/);
+  expect(await faultsIn(page, LOOKS)).toEqual([]);
+  await page.setViewportSize(LOOKS[0]!);
+  await signal.getByRole('link', { name: 'Look for the cause' }).click();
+  await page.getByRole('button', { name: 'None of these' }).click();
+  await expect(page.locator('nc-suspects li').first()).toBeVisible();
+  await expect(page.getByText('Drying got slower over weeks or months').first()).toBeVisible();
 });

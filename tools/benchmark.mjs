@@ -20,7 +20,7 @@ const row = (what, figure, budget) => rows.push({ what, figure, budget });
 const ms = (value) => `${value < 10 ? value.toFixed(1) : Math.round(value)} ms`;
 
 try {
-  const { api, dues, trouble, measure, backup, plan } = JSON.parse(
+  const { api, dues, trouble, measure, backup, plan, meter } = JSON.parse(
     execFileSync('node', ['server/dist/benchmark.js', file], { cwd: root, encoding: 'utf8' }),
   );
 
@@ -190,6 +190,12 @@ try {
     `${(100 * plan.within).toFixed(1)} %`,
     '3 %',
   );
+  const millions = (rows) => `${(rows / 1e6).toFixed(2)} M rows/s`;
+  row(`A meter’s file, ${(meter.rows / 1e6).toFixed(1)} M rows`, millions(meter.own), '1 M rows/s');
+  row('  papaparse, on a million of them', millions(meter.papaparse));
+  row('  csv-parse, on a million of them', millions(meter.csvParse));
+  row('  the memory it took', `${meter.megabytes.toFixed(0)} MB`, '150 MB');
+  row('  its loads found', ms(meter.found));
   row('Vent run solved', ms(measure.vent), '1 ms');
   row('Drum model, a load', ms(measure.drum), '3 ms');
 

@@ -30,6 +30,11 @@ import {
   type Household,
   type MachineDraft,
 } from '@needlecase/core';
+import { parse as parseCsv } from 'csv-parse/sync';
+import Papa from 'papaparse';
+import { findCycles } from '@needlecase/core/loads/cycles/cycles';
+import { MeterReader } from '@needlecase/core/loads/log/meter-reader';
+import { guessShape } from '@needlecase/core/loads/log/shape';
 import { houseProblem } from '@needlecase/core/plan/house-problem';
 import { solve } from '@needlecase/core/plan/solve';
 import { makeApp } from './app.js';
@@ -69,6 +74,13 @@ const MACHINES: MachineDraft[] = (
     loadsPerWeek: 14,
   })),
 );
+
+/** How long some work takes, seconds. */
+async function timed(work: () => unknown): Promise<number> {
+  const start = performance.now();
+  await work();
+  return (performance.now() - start) / 1000;
+}
 
 /** The median of many timings of some work, milliseconds. */
 async function median(times: number, work: () => unknown): Promise<number> {
@@ -186,11 +198,6 @@ async function backupTimes(file: string, photos: number, more: number) {
   store.close();
   let most = 0;
   const watch = setInterval(() => (most = Math.max(most, process.memoryUsage.rss())), 20);
-  const timed = async (work: () => unknown): Promise<number> => {
-    const start = performance.now();
-    await work();
-    return (performance.now() - start) / 1000;
-  };
   const [zip, fresh] = [`${file}.zip`, `${file}.restored`];
   openDatabase(fresh).$client.close();
   const before = process.memoryUsage.rss();
@@ -274,6 +281,50 @@ const troubleTime = (): Promise<number> =>
     ),
   );
 
+/** A year of a meter, a sample a second, in the pieces in which a file streams by. */
+function* yearOfMeter(rows: number): Generator<Buffer> {
+  const start = 1_735_689_600;
+  const piece = 50_000;
+  for (let from = 0; from < rows; from += piece) {
+    const lines = Array.from({ length: Math.min(piece, rows - from) }, (_, i) => {
+      const second = from + i;
+      const watts = second % 86_400 < 5400 ? 120 + ((second * 7919) % 1900) : 1 + (second % 3);
+      return `${start + second},${watts}.${second % 10}`;
+    });
+    yield Buffer.from(`${lines.join('\n')}\n`);
+  }
+}
+
+const YEAR_OF_SECONDS = 31_536_000;
+const COMPARED = 1_000_000;
+
+/** How a meter's file is read: rows a second, and the memory that a year of it takes; others on the same rows. */
+async function meterTimes() {
+  const shape = guessShape(yearOfMeter(200).next().value!.toString())!.shape;
+  const reader = new MeterReader({ shape, interval: 1000, zone: HOUSE.zone, now });
+  const before = process.memoryUsage.rss();
+  let [spent, most] = [0, before];
+  for (const piece of yearOfMeter(YEAR_OF_SECONDS)) {
+    const start = performance.now();
+    reader.push(piece);
+    spent += performance.now() - start;
+    most = Math.max(most, process.memoryUsage.rss());
+  }
+  reader.end();
+  const found = await timed(() => findCycles(reader.series.stretches(), reader.series.bin));
+  const text = Buffer.concat([...yearOfMeter(COMPARED)]).toString();
+  const papa = await timed(() => Papa.parse(text, { step: () => undefined }));
+  const csv = await timed(() => parseCsv(text));
+  return {
+    rows: reader.taken,
+    own: reader.taken / (spent / 1000),
+    papaparse: COMPARED / papa,
+    csvParse: COMPARED / csv,
+    megabytes: (most - before) / 1e6,
+    found: 1000 * found,
+  };
+}
+
 /** The run that is solved: a riser and two elbows. */
 const VENT: VentRun = {
   pieces: [
@@ -325,4 +376,5 @@ makeBig(`${file}.big`);
 const api = await apiTimes(file, 60_000);
 const backup = [await backupTimes(file, 50, 50), await backupTimes(file, 500, 450)];
 const plan = await planTimes();
-console.log(JSON.stringify({ api, dues, trouble, measure, backup, plan }));
+const meter = await meterTimes();
+console.log(JSON.stringify({ api, dues, trouble, measure, backup, plan, meter }));

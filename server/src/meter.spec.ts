@@ -1,4 +1,4 @@
-import type { Entry, MeterKept, MeterView } from '@needlecase/core';
+import type { BenchView, Entry, MeterKept, MeterView } from '@needlecase/core';
 import { MINUTES_A_DAY, UNREAD } from '@needlecase/core/loads/log/power-series';
 import { deflateRawSync } from 'node:zlib';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -134,5 +134,31 @@ describe('what a meter told', () => {
       .delete(`/api/v1/machines/${house.washer.id}`)
       .set('If-Match', `"${house.washer.version}"`)
       .expect(409);
+  });
+
+  it('that drying got slower stands on the bench, until a clean of its air is proved', async () => {
+    const dryer = `/api/v1/machines/${house.dryer.id}/meter`;
+    const start = Date.now() - 120 * 86_400_000;
+    const loads = Array.from({ length: 55 }, (_, i) => {
+      const from = start + 2 * i * 86_400_000;
+      const minutes = 60 * (i < 40 ? 1 : 1.4) * (1 + 0.04 * Math.sin(7 * i));
+      const to = new Date(from + minutes * 60_000).toISOString();
+      return { ...meterLoad(new Date(from).toISOString()), to, wattHours: 2000 };
+    });
+    await house.api
+      .post(dryer)
+      .send({ loads, days: [day(loads[0]!.from.slice(0, 10), () => 1)] })
+      .expect(201);
+    const bench = async () => (await house.api.get('/api/v1/bench').expect(200)).body as BenchView;
+    const [signal] = (await bench()).signals ?? [];
+    expect(signal).toMatchObject({ machineId: house.dryer.id, finding: 'slow-drift' });
+    expect(signal!.percent).toBeGreaterThan(30);
+    const at = new Date().toISOString();
+    const proof = { kind: 'proof', task: 'duct-run', step: 'hood-bag', result: 'good' };
+    await house.api
+      .post('/api/v1/entries')
+      .send({ ...proof, machineId: house.dryer.id, at })
+      .expect(201);
+    expect((await bench()).signals).toBeUndefined();
   });
 });

@@ -5,6 +5,7 @@ import type { History } from '../care/record/history.js';
 import type { House } from '../care/schedule/year.js';
 import { nextVisit, type ProposedVisit } from '../care/visit/next.js';
 import { productsUsed } from '../care/visit/products.js';
+import type { Signal } from '../loads/drift/signal.js';
 import type { CaseRecord, Household, Machine, Supply, Visit } from '../model/schemas.js';
 import type { PlannedVisit } from '../model/planned.js';
 import { caseState, isMereLook, isRested } from '../trouble/cases/state.js';
@@ -25,6 +26,8 @@ export interface BenchView {
   runs: UnderWay[];
   /** Cases of trouble that are not closed, those to be looked at first. */
   cases: BenchCase[];
+  /** What the numbers noticed, while it holds; not there where they noticed nothing. */
+  signals?: Signal[];
   /** What is done with each load, and on which of the last seven days it was. */
   habits: HabitRow[];
   /** Cleaning products used so far, the latest first. */
@@ -49,6 +52,8 @@ export interface Kept {
   stockEvents: () => readonly StockEvent[];
   /** Visits of the plan that are still to be made. */
   planned?: readonly PlannedVisit[];
+  /** What the meters' figures tell of the machines. */
+  signals?: readonly Signal[];
   /** What to look at next in a case. */
   look?: (record: CaseRecord) => CaseLook | undefined;
 }
@@ -110,6 +115,7 @@ export function benchView(
       .map((visit) => underWay(visit, machines))
       .sort((a, b) => b.changedAt.localeCompare(a.changedAt)),
     cases: casesOn(kept, machines, zone, today),
+    ...(kept.signals?.length ? { signals: [...kept.signals] } : {}),
     habits: days.flatMap(({ habits }) => habits),
     products: productsUsed(histories),
     short:

@@ -5,11 +5,13 @@ import type { Store } from '../store/store.js';
 import type { Threads } from '../threads/threads.js';
 import { CaseLooks } from '../work/case-looks.js';
 import type { MachineDays } from '../work/machine-days.js';
+import { Signals } from '../work/signals.js';
 import { houseOf, householdOf, machineOf } from '../work/household.js';
 
 /** What is derived from the log: the bench, and a machine's line. */
 export const benchRoutes = (store: Store, threads: Threads, days: MachineDays): Route[] => {
   const looks = new CaseLooks(store);
+  const signals = new Signals(store);
   /** The bench as it was answered last: the same for a minute, unless something was written. */
   let last: { at: string; answer: Answer<BenchView> } | undefined;
   const bench = (): Answer<BenchView> => {
@@ -23,7 +25,9 @@ export const benchRoutes = (store: Store, threads: Threads, days: MachineDays): 
         planned: store.planned.list(),
         look: looks.of,
       };
-      const body = benchView(houseOf(store), kept, days);
+      const house = houseOf(store);
+      const told = signals.of(house.machines, house.household.zone);
+      const body = benchView(house, { ...kept, signals: told }, days);
       last = { at, answer: { body, written: JSON.stringify(body) } };
     }
     return last.answer;

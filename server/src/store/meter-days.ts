@@ -1,8 +1,8 @@
-import { and, eq, gte, lte, max, min } from 'drizzle-orm';
+import { and, eq, exists, gte, lte, max, min, sql } from 'drizzle-orm';
 import { deflateRawSync, inflateRawSync } from 'node:zlib';
 import { MINUTES_A_DAY, UNREAD } from '@needlecase/core/loads/log/power-series';
 import type { Db } from '../db/open.js';
-import { meterDays } from '../db/tables.js';
+import { machines, meterDays } from '../db/tables.js';
 
 const BYTES = 2 * MINUTES_A_DAY;
 
@@ -63,6 +63,23 @@ export class MeterDayStore {
       )
       .all();
     return new Map(rows.map(({ day, minutes }) => [day, unpacked(minutes)!]));
+  }
+
+  /** Machines of which there is a day. */
+  machines(): string[] {
+    return this.db
+      .select({ id: machines.id })
+      .from(machines)
+      .where(
+        exists(
+          this.db
+            .select({ one: sql`1` })
+            .from(meterDays)
+            .where(eq(meterDays.machineId, machines.id)),
+        ),
+      )
+      .all()
+      .map(({ id }) => id);
   }
 
   /** The first and the last day of a machine. */

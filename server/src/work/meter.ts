@@ -11,6 +11,7 @@ import {
   type MeterKept,
   type MeterView,
 } from '@needlecase/core';
+import { AHEAD } from '@needlecase/core/loads/log/meter-reader';
 import { UNREAD } from '@needlecase/core/loads/log/power-series';
 import type { Store } from '../store/store.js';
 import { unpacked } from '../store/meter-days.js';
@@ -18,8 +19,6 @@ import { undo } from './entries.js';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
-/** What is ahead of the clock by more is in the future, ms. */
-const AHEAD = 10 * MINUTE;
 /** How far from a load a tap of it may be, ms: as far as `matchTaps` looks. */
 const NEAR = DAY;
 

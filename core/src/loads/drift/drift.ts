@@ -109,11 +109,24 @@ export function findShifts(
 
 const winsorised = (z: number): number => Math.max(-WINSOR, Math.min(WINSOR, z));
 
-/** How large a shift is, from the loads since it began. */
-function measure(shift: Shift, since: readonly DriftFigure[], baseline: Baseline): void {
-  const mean = since.reduce((sum, { value }) => sum + Math.log(value), 0) / since.length;
-  const change = mean - baseline.mean;
+/**
+ * When a shift most likely began, and how large it is.
+ * @param window loads from where the CUSUM left nothing, which is rather too early
+ */
+function measure(shift: Shift, window: readonly DriftFigure[], baseline: Baseline): void {
+  const over = window.map(({ value }) => Math.log(value) - baseline.mean);
+  const half = over.slice(over.length >> 1);
+  const size = half.reduce((sum, x) => sum + x, 0) / half.length;
+  // The likeliest first load of a shift of that size: of the sums to the end the greatest.
+  let [sum, most, first] = [0, -Infinity, 0];
+  for (let i = over.length - 1; i >= 0; i--) {
+    sum += over[i]! - size / 2;
+    if (window[i]!.at <= shift.seen.at && sum > most) [most, first] = [sum, i];
+  }
+  const since = over.slice(first);
+  const change = since.reduce((all, x) => all + x, 0) / since.length;
   const error = baseline.sigma * Math.sqrt(1 / since.length + 1 / Math.max(1, baseline.count));
+  shift.from = window[first]!;
   shift.usual = Math.exp(baseline.mean);
   shift.factor = Math.exp(change);
   shift.low = Math.exp(change - EIGHT_IN_TEN * error);

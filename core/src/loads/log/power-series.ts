@@ -18,7 +18,7 @@ export interface Stretch {
 
 interface DayOfPower {
   /** Watt-milliseconds, and the milliseconds that they are of. */
-  energy: Float64Array;
+  energy: Float32Array;
   known: Float32Array;
 }
 
@@ -37,7 +37,7 @@ export class PowerSeries {
   #watts = 0;
   /** The day of the bins last written to, since the next sample is nearly always of the same. */
   #day = NaN;
-  #energy: Float64Array = new Float64Array(0);
+  #energy: Float32Array = new Float32Array(0);
   #known: Float32Array = new Float32Array(0);
 
   /** @param interval usual time between two samples, ms */
@@ -101,7 +101,7 @@ export class PowerSeries {
     let there = this.#days.get(day);
     if (!there) {
       const bins = MS_PER_DAY / this.bin;
-      there = { energy: new Float64Array(bins), known: new Float32Array(bins) };
+      there = { energy: new Float32Array(bins), known: new Float32Array(bins) };
       this.#days.set(day, there);
     }
     this.#day = day;

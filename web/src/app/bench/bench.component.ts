@@ -28,6 +28,7 @@ import { LineComponent } from '../thread/line.component';
 import { ProofsComponent } from './proofs.component';
 import { BeforeLoadComponent } from './before-load.component';
 import { CaseCardComponent } from './case-card.component';
+import { SignalComponent } from './signal.component';
 import { TallyComponent } from './tally.component';
 import { UnderWayCardComponent } from './under-way-card.component';
 import { WeeksComponent } from './weeks.component';
@@ -42,6 +43,7 @@ const ROWS_AT_ONCE = 2;
 @Component({
   selector: 'nc-bench',
   imports: [
+    SignalComponent,
     BeforeLoadComponent,
     CaseCardComponent,
     LineComponent,

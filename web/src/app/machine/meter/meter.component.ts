@@ -25,6 +25,7 @@ import { ChangesService } from '../../data/changes.service';
 import { EntriesService } from '../../data/entries.service';
 import { MeterService } from '../../data/meter.service';
 import { ToastsService } from '../../data/toasts.service';
+import { SignalComponent } from '../../bench/signal.component';
 import { sayLength } from '../../shared/minutes';
 import { MeterImportComponent } from './meter-import.component';
 import { clockOf, PowerDayComponent } from './power-day.component';
@@ -37,7 +38,7 @@ interface Answered {
 /** A machine's meter: the watts of a day with its loads, what they cost, and taking a log in. */
 @Component({
   selector: 'nc-meter',
-  imports: [MeterImportComponent, PowerDayComponent, RouterLink],
+  imports: [MeterImportComponent, PowerDayComponent, RouterLink, SignalComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './meter.component.html',
   styleUrl: './meter.component.scss',
@@ -55,6 +56,9 @@ export class MeterComponent {
   protected readonly bench = computed(() => this.#bench()?.value);
   protected readonly machine = computed(() =>
     this.bench()?.machines.find(({ id }) => id === this.id()),
+  );
+  protected readonly signals = computed(
+    () => this.bench()?.signals?.filter(({ machineId }) => machineId === this.id()) ?? [],
   );
   protected readonly zone = computed(() => this.bench()?.household.zone ?? 'UTC');
   /** The day that was asked for; the last one that was read where none was. */
