@@ -168,6 +168,18 @@ const SHOTS = {
       await page.locator('nc-suspects li').first().waitFor();
     },
   },
+  meter: {
+    path: `machine/${idOf('Cellar dryer')}/meter`,
+    act: async (page) => {
+      const file = { name: 'plug.csv', mimeType: 'text/csv', buffer: Buffer.from(dryerLog()) };
+      await page.locator('input[type="file"]').setInputFiles(file);
+      await page.getByRole('button', { name: 'That is right: read it' }).click();
+      await page.getByRole('button', { name: 'Keep them' }).click();
+      await page.locator('nc-power-day').waitFor();
+      await page.locator('nc-meter li .row').first().click();
+      await page.locator('nc-signal').waitFor();
+    },
+  },
   measure: { path: 'measure' },
   'vent-run': {
     path: 'measure/vent-run',
@@ -194,7 +206,6 @@ const SHOTS = {
       await page.locator('nc-qr').waitFor();
     },
   },
-  schools: { path: 'house/schools' },
 };
 
 const engine = await chromium.launch({
@@ -234,4 +245,23 @@ try {
   await engine.close();
   for (const server of servers) server.kill();
   rmSync(work, { recursive: true, force: true });
+}
+
+/** A plug's log of a dryer, a line a minute: its loads grow longer from the thirty-second on. */
+function dryerLog() {
+  const rows = ['time,power'];
+  let at = Date.now() - 98 * 86_400_000;
+  const reads = (watts, minutes) => {
+    for (let i = 0; i < minutes && at < Date.now(); i++, at += 60_000) {
+      rows.push(`${new Date(at).toISOString().slice(0, 19)}Z,${watts}`);
+    }
+  };
+  for (let i = 0; at < Date.now() - 3 * 3_600_000; i++) {
+    reads(1.2, 60 * (32 + (i % 5) * 4));
+    const slow = i < 32 ? 1 : 1.32;
+    reads(200 + Math.round(1900 / slow), slow * (58 + (i % 7)));
+    reads(200, 6);
+  }
+  reads(1.2, 60);
+  return rows.join('\n');
 }

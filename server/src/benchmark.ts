@@ -300,7 +300,8 @@ const COMPARED = 1_000_000;
 
 /** How a meter's file is read: rows a second, and the memory that a year of it takes; others on the same rows. */
 async function meterTimes() {
-  const shape = guessShape(yearOfMeter(200).next().value!.toString())!.shape;
+  const [head] = [...yearOfMeter(200)];
+  const { shape } = guessShape(head!.toString())!;
   const reader = new MeterReader({ shape, interval: 1000, zone: HOUSE.zone, now });
   const before = process.memoryUsage.rss();
   let [spent, most] = [0, before];

@@ -20,7 +20,7 @@ import {
   type GuessedShape,
 } from '@needlecase/core/loads/log/shape';
 import type { Subscription } from 'rxjs';
-import { ApiProblem } from '../../data/api.service';
+import type { ApiProblem } from '../../data/api.service';
 import { MeterService } from '../../data/meter.service';
 import { newId } from '../../data/platform';
 import { sayWhenLong } from '../../shared/say-when';

@@ -19,7 +19,7 @@ import {
   type MeterView,
 } from '@needlecase/core';
 import { catchError, combineLatest, map, merge, of, startWith, Subject, switchMap } from 'rxjs';
-import { ApiProblem } from '../../data/api.service';
+import type { ApiProblem } from '../../data/api.service';
 import { BenchService } from '../../data/bench.service';
 import { ChangesService } from '../../data/changes.service';
 import { EntriesService } from '../../data/entries.service';
