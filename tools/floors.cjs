@@ -24,6 +24,7 @@ const FLOORS = [
   { room: 'loads/log', holds: 'a meter’s file and its samples: shape, reader, power along time' },
   { room: 'loads/stand-in', holds: 'made-up machines that draw power as their programmes do' },
   { room: 'loads/cycles', holds: 'loads in a log: thresholds, cycles' },
+  { room: 'loads/air', holds: 'a dryer’s air from its heater’s duty' },
   { room: 'loads/drift', holds: 'whether a figure has changed: what is usual, CUSUM, signals' },
   { room: 'trouble/data', holds: 'causes, checks, symptoms, stop rules' },
   { room: 'trouble/codes', holds: 'display codes: sheets, reading, evidence' },

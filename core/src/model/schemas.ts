@@ -303,6 +303,9 @@ export const LoadCycle = closed({
   motor: Type.Number({ minimum: 0, maximum: 1440 }),
   idle: Type.Number({ minimum: 0, maximum: 1440 }),
   unread: Type.Number({ minimum: 0, maximum: 1440 }),
+  /** Of a dryer: share of the time that its heater was on while the load was wet, and its W. */
+  duty: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
+  heater: Type.Optional(Type.Number({ minimum: 0, maximum: 25_000 })),
 });
 export type LoadCycle = Static<typeof LoadCycle>;
 

@@ -95,3 +95,21 @@ describe('loads in sixty logs of made-up machines', () => {
     }
   });
 });
+
+describe('the heater’s duty', () => {
+  const of = (kinds: readonly StandIn[]) => {
+    const random = randomLcg(0.6);
+    const from = FROM;
+    return found(standInLog({ kinds, loads: 8, from, every: 10, noise: 1, random }), 10);
+  };
+
+  it('is told of a dryer that heats all along, and of no washer', () => {
+    const dried = of(['condenser']);
+    expect(dried).toHaveLength(8);
+    for (const { duty, heater } of dried) {
+      expect(duty).toBeGreaterThan(0.95);
+      expect(heater).toBeGreaterThan(1800);
+    }
+    for (const { duty } of of(['cotton', 'hot', 'cold'])) expect(duty).toBeUndefined();
+  });
+});

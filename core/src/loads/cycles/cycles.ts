@@ -1,4 +1,5 @@
 import type { Stretch } from '../log/power-series.js';
+import { heaterDuty } from './duty.js';
 import { onAndOff, type OnOff } from './threshold.js';
 
 /*
@@ -29,6 +30,9 @@ export interface Cycle {
   idle: number;
   /** Minutes of it that were never read. */
   unread: number;
+  /** Of a machine that heats all along: share of the time that its heater was on while the load was wet, and its W. */
+  duty?: number;
+  heater?: number;
 }
 
 /** What of a machine's own ways the detector has learned. */
@@ -297,6 +301,7 @@ class Finder {
       motor: motor * minutes,
       idle: idle * minutes,
       unread: unread * minutes,
+      ...this.#dutyOf(begin, last.to),
     };
   }
 
@@ -307,6 +312,15 @@ class Finder {
     if (this.#watts[first.from]! > 2 * this.level.on) return runs;
     if (!(this.#over(first.to, next.from) <= GOES_ON)) return runs;
     return this.#withoutNoise(runs.slice(1));
+  }
+
+  /** Only of a dryer: what heats in both halves of its time, for a fifth of each at least. */
+  #dutyOf(from: number, to: number): Pick<Cycle, 'duty' | 'heater'> {
+    const middle = Math.floor((from + to) / 2);
+    const heats = (a: number, b: number) => 5 * (this.#heatIn(a, b)?.bins ?? 0) > b - a;
+    if (!heats(from, middle) || !heats(middle, to)) return {};
+    const found = heaterDuty(this.#watts.subarray(from, to), this.bin);
+    return found ? { duty: found.duty, heater: found.heater } : {};
   }
 
   /** Short tumbles at the end that come one by one belong to the load, and are not its programme. */

@@ -187,9 +187,10 @@ export class MeterImportComponent {
     const found = this.found();
     if (!found || this.keeping()) return;
     this.keeping.set(true);
-    const loads = found.cycles.map(({ from, to, until: _until, ...cycle }) => ({
+    const loads = found.cycles.map(({ from, to, until: _until, duty, ...cycle }) => ({
       ...{ from: iso(from), to: iso(to) },
       ...rounded(cycle),
+      ...(duty === undefined ? {} : { duty: Number(duty.toFixed(3)) }),
     }));
     this.#service.keep(this.machine().id, { loads, days: found.days }, this.#key).subscribe({
       next: (kept) => {

@@ -10,14 +10,18 @@ import {
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import {
+  figure,
+  inUnits,
   isWasher,
   many,
   plusDays,
   sayDay,
   type Entry,
+  type LoadCycle,
   type MeterKept,
   type MeterView,
 } from '@needlecase/core';
+import { airFromDuty } from '@needlecase/core/loads/air/air-from-duty';
 import { catchError, combineLatest, map, merge, of, startWith, Subject, switchMap } from 'rxjs';
 import type { ApiProblem } from '../../data/api.service';
 import { BenchService } from '../../data/bench.service';
@@ -120,6 +124,7 @@ export class MeterComponent {
               cycle.idle >= 1 ? `resting ${Math.round(cycle.idle)} min` : '',
               cycle.unread >= 1 ? `not read ${Math.round(cycle.unread)} min` : '',
               `at most ${Math.round(cycle.peak)} W`,
+              load.id === this.chosen() ? this.#air(cycle) : '',
             ]
               .filter(Boolean)
               .join(', ')
@@ -132,6 +137,19 @@ export class MeterComponent {
     if (!month?.loads) return undefined;
     return `${many(month.loads, 'load')}, ${this.energy(month.kWh)}`;
   });
+
+  /** What the watts tell of a vented dryer's air; of a gas dryer they tell nothing. */
+  #air({ duty, heater }: LoadCycle): string {
+    const machine = this.machine();
+    const vented = machine?.kind === 'vented-dryer' && machine.features.energy !== 'gas';
+    if (!vented || duty === undefined || heater === undefined) return '';
+    const air = airFromDuty({ duty, heater });
+    const { units = 'metric' } = this.bench()?.household ?? {};
+    const said = (flow: number) => inUnits(figure(flow, 'flow', { digits: 2 }), units);
+    return 'more' in air
+      ? `air more than ${said(air.more)}: how much more is not to be seen in the watts`
+      : `air about ${said(air.flow)} (${said(air.low)} to ${said(air.high)})`;
+  }
 
   /** "0.64 kWh, 0.19 EUR". */
   protected energy(kWh: number): string {
