@@ -46,7 +46,7 @@ import { printRoutes } from './routes/prints.js';
 import { visitRoutes } from './routes/visits.js';
 import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
-import { meterRoutes } from './routes/meter.js';
+import { meterRoutes, MOST_METER } from './routes/meter.js';
 import { ventRunRoutes } from './routes/vent-runs.js';
 import type { MailServerDraft } from '@needlecase/core/model/mail';
 import type { PostOffice } from './mail/post-office.js';
@@ -173,7 +173,10 @@ export function makeApp(
     changes.stream(request, response, caller.by === 'device' ? caller.device.id : caller.by);
   });
   app.use('/api', ownOriginOnly(reach().origin), access.livesOn);
-  app.use('/api', express.json({ limit: 1_000_000, strict: true, inflate: false }));
+  const json = { strict: true, inflate: false };
+  // Some years of a meter: a value a minute, packed.
+  app.use('/api/v1/machines/:id/meter', express.json({ limit: MOST_METER, ...json }));
+  app.use('/api', express.json({ limit: 1_000_000, ...json }));
   app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES, inflate: false }));
   app.use(
     '/api/v1/busy',

@@ -128,6 +128,18 @@ describe('what a meter told', () => {
     expect(body.errors[0].field).toBe('days.0.minutes');
   });
 
+  it('takes four years at once, and nothing larger than anybody has', async () => {
+    const noisy = (name: string) => day(name, (m) => (m * 7919) % 2000);
+    const from = Date.parse('2020-01-01T00:00:00Z');
+    const days = Array.from({ length: 1461 }, (_, i) =>
+      noisy(new Date(from + i * 86_400_000).toISOString().slice(0, 10)),
+    );
+    expect(JSON.stringify(days).length).toBeGreaterThan(1_000_000);
+    expect((await keep({ loads: [], days }).expect(201)).body.days).toBe(1461);
+    const { body } = await keep({ loads: [], days: [], more: 'x'.repeat(7_000_000) }).expect(413);
+    expect(body.title).toContain('larger than 6 MB');
+  });
+
   it('keeps a machine from being deleted', async () => {
     await kept({ loads: [], days: [day('2026-03-02', () => 1)] });
     await house.api

@@ -7,6 +7,9 @@ import type { Store } from '../store/store.js';
 import { householdOf, machineOf } from '../work/household.js';
 import { keepMeter, meterProblems, meterView, undoMeter } from '../work/meter.js';
 
+/** Bytes of what is taken in at once. */
+export const MOST_METER = 6_000_000;
+
 /** What a machine's meter read, and the loads that were found in it. */
 export const meterRoutes = (store: Store): Route[] => [
   route({

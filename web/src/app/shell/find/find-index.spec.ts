@@ -158,6 +158,9 @@ const ASKED: readonly (readonly [typed: string, url: RegExp])[] = [
   ['what must not be mixed', /mix/],
   // Keeping house.
   ['calendar', /^\/plan/],
+  ['meter', /\/meter$/],
+  ['power plug', /\/meter$/],
+  ['watts of the washer', /\/meter$/],
   ['holiday', /^\/plan/],
   ['reminder', /^\/plan/],
   ['delete', /^\/house/],

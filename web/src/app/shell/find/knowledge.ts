@@ -31,6 +31,11 @@ export function placesOf(machine: Machine): Indexed[] {
       words: `${KIND_NAMES[machine.kind]} ${machine.place} ${machine.maker ?? ''}`,
       weight: 1.3,
     },
+    {
+      ...{ id: `${id}/meter`, group: 'machines', name: `Meter of the ${name}`, url: `${at}/meter` },
+      leads: 'the watts of a day, and its file',
+      words: `${name} meter plug watts power energy kwh electricity consumption log csv file import socket automatic`,
+    },
     ...stationsOf(machine).map((station): Indexed => ({
       id: `${id}/${station.id}`,
       group: 'machines',

@@ -30,13 +30,6 @@ export const PAGES: readonly Indexed[] = [
     'calendar ics subscribe export appointments reminder feed',
   ),
   page(
-    'meter',
-    'Meter: loads that count themselves',
-    'a machine’s page: its meter’s file',
-    '/house',
-    'meter plug watts power log csv import smart socket energy consumption kwh electricity automatic count',
-  ),
-  page(
     'away',
     'Holidays and days away',
     'Plan: when nobody is at home',
