@@ -23,19 +23,28 @@ export class WallClock {
   #instants: readonly number[] = [0];
   #last = -Infinity;
   #second = false;
+  #backwards = false;
 
-  /** @param zone IANA name */
-  constructor(readonly zone: string) {}
+  /** @param zone IANA name @param newestFirst whether times fall from line to line */
+  constructor(
+    readonly zone: string,
+    readonly newestFirst = false,
+  ) {}
 
   /** @param wall milliseconds as if the wall's time were UTC */
   instant(wall: number): number {
     const hour = Math.floor(wall / HOUR);
     if (hour !== this.#hour) {
+      const entered = !Number.isNaN(this.#hour);
       this.#hour = hour;
       this.#instants = instantsOf(hour * HOUR, this.zone);
-      if (this.#instants.length === 1) this.#second = false;
+      // A file with its newest line first comes to the second time before the first.
+      this.#backwards = entered ? this.#last > wall : this.newestFirst;
+      this.#second = this.#instants.length === 2 && this.#backwards;
+    } else if (this.#instants.length === 2) {
+      if (!this.#backwards && wall < this.#last - AGAIN) this.#second = true;
+      if (this.#backwards && wall > this.#last + AGAIN) this.#second = false;
     }
-    if (this.#instants.length === 2 && wall < this.#last - AGAIN) this.#second = true;
     this.#last = wall;
     const begun = this.#instants[this.#second ? this.#instants.length - 1 : 0]!;
     return begun + (wall - hour * HOUR);

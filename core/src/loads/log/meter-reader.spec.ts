@@ -14,7 +14,8 @@ const MINUTE = 60_000;
 function read(text: string, { zone = 'UTC', piece = 4099, change = {} } = {}) {
   const guessed = guessShape(text.slice(0, 65_536))!;
   const shape = { ...guessed.shape, ...change };
-  const reader = new MeterReader({ shape, interval: guessed.interval, zone, now: NOW });
+  const { interval, newestFirst } = guessed;
+  const reader = new MeterReader({ shape, interval, newestFirst, zone, now: NOW });
   const bytes = Uint8Array.from(text, (letter) => letter.charCodeAt(0) & 255);
   for (let i = 0; i < bytes.length; i += piece) reader.push(bytes.subarray(i, i + piece));
   reader.end();
@@ -132,6 +133,34 @@ describe('a meter’s file', () => {
     });
   });
 
+  it('with its newest line first gives the same loads', () => {
+    const rows = WRITTEN['seconds since 1970']!.split('\n').toReversed();
+    const cycles = cyclesOf(read(rows.join('\n')).reader);
+    expect(cycles).toHaveLength(truth);
+    cycles.forEach(({ from }, i) =>
+      expect(Math.abs(from - log.loads[i]!.from)).toBeLessThan(MINUTE),
+    );
+  });
+
+  it('that tells a change only when there is one gives the same loads', () => {
+    let told = NaN;
+    const rows = log.samples.flatMap(({ at, watts }) => {
+      const rounded = Math.round(watts / 5) * 5;
+      if (rounded === told && at % 300_000 !== 0) return [];
+      told = rounded;
+      return [`${at},${rounded}`];
+    });
+    expect(rows.length).toBeLessThan(0.7 * log.samples.length);
+    expect(cyclesOf(read(rows.join('\n')).reader)).toHaveLength(truth);
+  });
+
+  it('with thousandths of seconds is read', () => {
+    const text = lines((at, w) => `${new Date(at + 123).toISOString()},${w.toFixed(1)}`);
+    const { reader } = read(text);
+    expect(reader.first).toBe(log.samples[0]!.at + 123);
+    expect(cyclesOf(reader)).toHaveLength(truth);
+  });
+
   it('with lines out of their order loses and doubles nothing', () => {
     const rows = WRITTEN['seconds since 1970']!.split('\n');
     for (let i = 50; i + 3 < rows.length; i += 97)
@@ -161,17 +190,18 @@ describe('a meter’s file', () => {
   });
 
   it.each([
-    ['spring', '2026-03-28T20:00:00Z'],
-    ['autumn', '2026-10-24T20:00:00Z'],
-  ])('by the wall’s clock over the night in which it is changed, in %s', (_, from) => {
+    ['in spring', '2026-03-28T20:00:00Z', false],
+    ['in autumn', '2026-10-24T20:00:00Z', false],
+    ['in spring, the newest line first', '2026-03-28T20:00:00Z', true],
+    ['in autumn, the newest line first', '2026-10-24T20:00:00Z', true],
+  ])('by the wall’s clock over the night in which it is changed, %s', (_, from, newestFirst) => {
     const night = standInLog({
       ...{ kinds: ['quick'], loads: 6, from: Date.parse(from), every: 10, noise: 1 },
       ...{ backToBack: 1, random: randomLcg(0.7) },
     });
     const shown = wall('Europe/Vienna');
-    const text = night.samples
-      .map(({ at, watts }) => `${shown(at)},${watts.toFixed(1)}`)
-      .join('\n');
+    const rows = night.samples.map(({ at, watts }) => `${shown(at)},${watts.toFixed(1)}`);
+    const text = (newestFirst ? rows.toReversed() : rows).join('\n');
     const { reader } = read(`time,power\n${text}`, { zone: 'Europe/Vienna' });
     const cycles = cyclesOf(reader);
     expect(cycles).toHaveLength(night.loads.length);

@@ -17,6 +17,8 @@ export interface ReaderOptions {
   shape: FileShape;
   /** Usual time between two lines, ms. */
   interval: number;
+  /** Times fall from line to line. */
+  newestFirst?: boolean;
   /** IANA name of the zone whose clock the file shows, where it names none. */
   zone: string;
   /** The instant of now, ms: nothing is read of what comes later. */
@@ -72,7 +74,7 @@ export class MeterReader {
   constructor(readonly options: ReaderOptions) {
     const { shape, interval, zone } = options;
     this.series = new PowerSeries(interval);
-    this.#clock = new WallClock(zone);
+    this.#clock = new WallClock(zone, options.newestFirst);
     this.#figure = shape.figure;
     this.#when = shape.time[0]!;
     this.#delimiter = shape.delimiter.charCodeAt(0);

@@ -25,6 +25,8 @@ export interface GuessedShape {
   names: readonly string[];
   /** Usual time between two lines, ms. */
   interval: number;
+  /** Times fall from line to line. */
+  newestFirst: boolean;
   /** Days and months might be the other way round. */
   unsure: boolean;
   /** By which a file of the same make is known again. */
@@ -106,7 +108,7 @@ function shapeOf(
   return {
     shape,
     names,
-    interval: intervalOf(body, shape),
+    ...pace(body, shape),
     unsure: time.unsure,
     key: [delimiter, width, time.columns.join('+'), ...names].join('·'),
   };
@@ -177,10 +179,17 @@ function unitOf(name: string, values: readonly number[]): FigureUnit {
   return 'W';
 }
 
-function intervalOf(body: readonly (readonly string[])[], shape: FileShape): number {
+function pace(
+  body: readonly (readonly string[])[],
+  shape: FileShape,
+): Pick<GuessedShape, 'interval' | 'newestFirst'> {
   const at = body.map((row) => wallOf(row, shape)).filter(Number.isFinite);
   const between = at.slice(1).flatMap((t, i) => (t === at[i] ? [] : [Math.abs(t - at[i]!)]));
-  return between.sort((a, b) => a - b)[between.length >> 1] ?? 60_000;
+  const falls = at.filter((t, i) => i > 0 && t < at[i - 1]!);
+  return {
+    interval: between.sort((a, b) => a - b)[between.length >> 1] ?? 60_000,
+    newestFirst: falls.length > 0.5 * (at.length - 1),
+  };
 }
 
 const CLOCK = /(\d{1,2}):(\d\d)(?::(\d\d(?:[.,]\d+)?))?\s*([ap]m)?/i;

@@ -13,7 +13,11 @@ export class MeterLogService {
         listener.next(data);
         if (data.look || data.found) listener.complete();
       });
-      worker.addEventListener('error', ({ message }) => listener.error(new Error(message)));
+      worker.addEventListener('error', ({ message }) =>
+        listener.error(
+          new Error(message || 'what reads it did not load. Try again with the connection.'),
+        ),
+      );
       worker.postMessage(asked);
       return () => worker.terminate();
     });

@@ -1,12 +1,15 @@
 import type { MeterDay } from '@needlecase/core';
 import { findCycles, type Cycle } from '@needlecase/core/loads/cycles/cycles';
-import { MeterReader, type LineProblem } from '@needlecase/core/loads/log/meter-reader';
-import { guessShape, type FileShape, type GuessedShape } from '@needlecase/core/loads/log/shape';
+import {
+  MeterReader,
+  type LineProblem,
+  type ReaderOptions,
+} from '@needlecase/core/loads/log/meter-reader';
+import { guessShape, type GuessedShape } from '@needlecase/core/loads/log/shape';
 
 /** What is asked of the worker: how a file is written, or what is in it. Whoever wants it no more ends the worker. */
 export type MeterLogAsked =
-  | { do: 'look'; file: Blob }
-  | { do: 'read'; file: Blob; shape: FileShape; interval: number; zone: string; now: number };
+  { do: 'look'; file: Blob } | ({ do: 'read'; file: Blob } & ReaderOptions);
 
 /** A file's beginning as it was understood; nothing where it is no meter's. */
 export interface MeterLogLook {

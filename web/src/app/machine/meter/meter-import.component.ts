@@ -158,9 +158,12 @@ export class MeterImportComponent {
     this.stop();
     this.read.set(0);
     this.#key = newId();
-    const { interval } = guessed;
+    const { interval, newestFirst } = guessed;
     this.#work = this.#logs
-      .ask({ do: 'read', file, shape, interval, zone: this.zone(), now: Date.now() })
+      .ask({
+        ...{ do: 'read', file, shape, interval, newestFirst },
+        ...{ zone: this.zone(), now: Date.now() },
+      })
       .subscribe({
         next: ({ progress, found }) => {
           if (progress !== undefined) this.read.set(progress);
