@@ -192,10 +192,10 @@ try {
   );
   const millions = (rows) => `${(rows / 1e6).toFixed(2)} M rows/s`;
   row(`A meter’s file, ${(meter.rows / 1e6).toFixed(1)} M rows`, millions(meter.own), '1 M rows/s');
-  row('  papaparse, on a million of them', millions(meter.papaparse));
-  row('  csv-parse, on a million of them', millions(meter.csvParse));
+  row('  papaparse, on a million of them', millions(meter.papaparse), '');
+  row('  csv-parse, on a million of them', millions(meter.csvParse), '');
   row('  the memory it took', `${meter.megabytes.toFixed(0)} MB`, '150 MB');
-  row('  its loads found', ms(meter.found));
+  row('  its loads found', ms(meter.found), '');
   row('Vent run solved', ms(measure.vent), '1 ms');
   row('Drum model, a load', ms(measure.drum), '3 ms');
 
