@@ -26,6 +26,7 @@ import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { LabelComponent } from '../parts/label.component';
 import { Measuring } from '../parts/measuring';
+import { Told } from '../parts/told';
 import { StripClassesComponent } from '../parts/strip-classes.component';
 import { SelectComponent } from '../../shared/select.component';
 
@@ -68,14 +69,15 @@ export default class DoseComponent {
   protected readonly soils = SOILS;
   protected readonly units = DOSE_UNITS;
   readonly #hardness = computed(() => this.measuring.bench()?.household.hardness);
-  protected readonly first = linkedSignal<Record<string, Amount>>(() => {
+  readonly #told = new Told(() => {
     const hardness = this.#hardness();
     return {
       ...this.measuring.example({ load: { value: 4, unit: 'kg' } }, DOSE_FIELDS),
       ...(hardness === undefined ? {} : { hardness: { value: hardness, unit: 'mg/L' } }),
     };
   });
-  protected readonly given = linkedSignal(() => this.first());
+  protected readonly first = this.#told.first;
+  protected readonly given = this.#told.given;
   protected readonly soil = signal<Soil>('normal');
   protected readonly poured = signal('');
 
@@ -146,9 +148,7 @@ export default class DoseComponent {
   }
 
   protected strip(hardness: Amount): void {
-    const next = { ...this.given(), hardness };
-    this.first.set(next);
-    this.given.set(next);
+    this.#told.tell({ hardness });
   }
 
   protected keep(): void {

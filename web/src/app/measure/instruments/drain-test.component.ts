@@ -1,8 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
   bestOf,
-  convert,
   DRAIN_FIELDS,
   drainSeconds,
   drainTest,
@@ -22,6 +21,7 @@ import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { Told } from '../parts/told';
 import { StopwatchComponent } from '../parts/stopwatch.component';
 
 const { clean: _clean, ...FIELDS } = DRAIN_FIELDS;
@@ -154,8 +154,9 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
 export default class DrainTestComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = FIELDS;
-  protected readonly first = linkedSignal(() => this.measuring.example(FIRST, this.fields));
-  protected readonly given = linkedSignal(() => this.first());
+  readonly #told = new Told(() => this.measuring.example(FIRST, this.fields));
+  protected readonly first = this.#told.first;
+  protected readonly given = this.#told.given;
   /** This machine's own best flow in the log, m³/s. */
   protected readonly clean = computed(() =>
     bestOf(this.measuring.figures()['drain-time'], flowOfDrain),
@@ -196,19 +197,14 @@ export default class DrainTestComponent {
   protected readonly stream = computed(() =>
     this.wide(this.result().value?.flow ?? USUAL_DRAIN.least),
   );
-  readonly #litres = computed(() => {
-    const amount = this.given()['litres'];
-    return amount && Number.isFinite(amount.value)
-      ? Math.max(0, 1000 * convert(amount.value, 'volume', amount.unit, 'm³'))
-      : 0;
-  });
+  readonly #litres = computed(() =>
+    Math.max(0, 1000 * (this.#told.in('litres', 'volume', 'm³') ?? 0)),
+  );
 
   /** Takes the height that the water was slid to, m. */
   protected slide(height: number): void {
     const litres = Math.max(0.5, Math.round(2 * tubLitres(height)) / 2);
-    const next = { ...this.given(), litres: { value: litres, unit: 'L' } };
-    this.first.set(next);
-    this.given.set(next);
+    this.#told.tell({ litres: { value: litres, unit: 'L' } });
   }
 
   protected percent(share: number): string {
@@ -220,9 +216,7 @@ export default class DrainTestComponent {
   }
 
   protected timed(seconds: number): void {
-    const next = { ...this.given(), seconds: { value: seconds, unit: 's' } };
-    this.first.set(next);
-    this.given.set(next);
+    this.#told.tell({ seconds: { value: seconds, unit: 's' } });
   }
 
   protected save(): void {

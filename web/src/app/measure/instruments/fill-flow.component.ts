@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import {
   FILL_FIELDS,
   fillFlow,
@@ -12,6 +12,7 @@ import { BandComponent } from '../parts/band.component';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { Told } from '../parts/told';
 import { StopwatchComponent } from '../parts/stopwatch.component';
 
 const FIRST: Record<string, Amount> = { volume: { value: 5, unit: 'L' } };
@@ -71,8 +72,9 @@ const FIRST: Record<string, Amount> = { volume: { value: 5, unit: 'L' } };
 export default class FillFlowComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = FILL_FIELDS;
-  protected readonly first = linkedSignal(() => this.measuring.example(FIRST, this.fields));
-  protected readonly given = linkedSignal(() => this.first());
+  readonly #told = new Told(() => this.measuring.example(FIRST, this.fields));
+  protected readonly first = this.#told.first;
+  protected readonly given = this.#told.given;
   protected readonly result = computed(() => this.measuring.attempt(() => fillFlow(this.given())));
   protected readonly good = computed(() => ({
     from: SLOW_FILL,
@@ -99,9 +101,7 @@ export default class FillFlowComponent {
   }
 
   protected timed(seconds: number): void {
-    const next = { ...this.given(), seconds: { value: seconds, unit: 's' } };
-    this.first.set(next);
-    this.given.set(next);
+    this.#told.tell({ seconds: { value: seconds, unit: 's' } });
   }
 
   protected save(): void {

@@ -263,6 +263,15 @@ describe('what is slid in a drawing', () => {
     expect(field('Water in the drum').value).toBe('74.5');
   });
 
+  it('leaves what was typed wrong elsewhere as it was typed, with its message', () => {
+    const { host, fixture, fill, field, text } = show(INSTRUMENTS['standpipe']!);
+    fill('Highest point of the hose', 'much');
+    keys(host, 'Hose inside the pipe', 'ArrowDown');
+    fixture.detectChanges();
+    expect(field('Highest point of the hose').value).toBe('much');
+    expect(text()).toContain('Give a number from');
+  });
+
   it('keeps of the standpipe what was slid, and draws it whatever was typed', () => {
     const shown = show(INSTRUMENTS['standpipe']!);
     keys(shown.host, 'Hose inside the pipe', 'ArrowDown');

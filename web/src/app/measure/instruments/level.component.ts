@@ -1,13 +1,5 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  linkedSignal,
-  signal,
-} from '@angular/core';
-import {
-  convert,
   LEVEL_FIELDS,
   gradeOfLevel,
   level,
@@ -22,6 +14,7 @@ import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { Told } from '../parts/told';
 import { VialComponent } from '../parts/vial.component';
 import { SelectComponent } from '../../shared/select.component';
 
@@ -158,7 +151,9 @@ const LEAST_TURN = 0.125;
 export default class LevelComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = LEVEL_FIELDS;
-  protected readonly first = linkedSignal(() => this.measuring.example(FIRST, this.fields));
+  readonly #told = new Told(() => this.measuring.example(FIRST, this.fields));
+  protected readonly first = this.#told.first;
+  protected readonly given = this.#told.given;
   protected readonly leastTurn = LEAST_TURN;
   protected readonly places = PLACES;
   protected readonly threads = Object.keys(PITCHES) as Thread[];
@@ -167,7 +162,6 @@ export default class LevelComponent {
   protected readonly across = signal<Higher['across']>('right');
   protected readonly ends = ['front', 'back'] as const;
   protected readonly along = signal<Higher['along']>('front');
-  protected readonly given = linkedSignal(() => this.first());
   protected readonly result = computed(() =>
     this.measuring.attempt(() =>
       level(this.given(), this.thread(), { across: this.across(), along: this.along() }),
@@ -176,9 +170,8 @@ export default class LevelComponent {
   /** mm/m, to the right and to the front where those are higher; none where nobody told. */
   protected readonly sloped = computed(() => {
     const told = (name: 'across' | 'along', on: boolean): number | undefined => {
-      const amount = this.given()[name];
-      if (!amount || !Number.isFinite(amount.value)) return undefined;
-      return (on ? 1 : -1) * convert(amount.value, 'slope', amount.unit, 'mm/m');
+      const slope = this.#told.in(name, 'slope', 'mm/m');
+      return slope === undefined ? undefined : (on ? 1 : -1) * slope;
     };
     return {
       across: told('across', this.across() === 'right'),
@@ -207,9 +200,7 @@ export default class LevelComponent {
   protected slide(way: 'across' | 'along', slope: number): void {
     if (way === 'across') this.across.set(slope < 0 ? 'left' : 'right');
     else this.along.set(slope < 0 ? 'back' : 'front');
-    const next = { ...this.given(), [way]: { value: Math.abs(slope), unit: 'mm/m' } };
-    this.first.set(next);
-    this.given.set(next);
+    this.#told.tell({ [way]: { value: Math.abs(slope), unit: 'mm/m' } });
   }
 
   /** "1½ turns", "a quarter of a turn": a bubble tells no more. */

@@ -1,11 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  linkedSignal,
-  signal,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import {
   SCALE_FIELDS,
@@ -25,6 +18,7 @@ import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { Told } from '../parts/told';
 import { StripClassesComponent } from '../parts/strip-classes.component';
 import { SelectComponent } from '../../shared/select.component';
 
@@ -152,8 +146,9 @@ export default class ScaleComponent {
     },
     { equal: sameData },
   );
-  protected readonly first = linkedSignal(() => this.#start());
-  protected readonly given = linkedSignal(() => this.#start());
+  readonly #told = new Told(() => this.#start());
+  protected readonly first = this.#told.first;
+  protected readonly given = this.#told.given;
   protected readonly result = computed(() =>
     this.measuring.attempt(() => scaleGrown(this.given(), this.temperature())),
   );
@@ -177,9 +172,7 @@ export default class ScaleComponent {
     inUnits(figure(celsius, 'temperature'), this.measuring.units());
 
   protected strip(hardness: Amount): void {
-    const next = { ...this.given(), hardness };
-    this.first.set(next);
-    this.given.set(next);
+    this.#told.tell({ hardness });
   }
 
   protected keep(): void {

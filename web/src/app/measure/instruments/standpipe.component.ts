@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import {
   CM,
-  convert,
   figure,
   fromOwn,
   HOSE_READINGS,
@@ -20,6 +19,7 @@ import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { Told } from '../parts/told';
 import { SlideDirective } from '../parts/slide.directive';
 import { SelectComponent } from '../../shared/select.component';
 
@@ -139,14 +139,15 @@ export default class StandpipeComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = STANDPIPE_FIELDS;
   readonly #example = computed(() => this.measuring.example(FIRST, this.fields));
-  protected readonly first = linkedSignal(() => this.#example());
+  readonly #told = new Told(() => this.#example());
+  protected readonly first = this.#told.first;
+  protected readonly given = this.#told.given;
   protected readonly codes = PLUMBING_CODES;
   protected readonly code = linkedSignal<PlumbingCode>(
     () => rulesOf(this.measuring.house()).plumbing,
   );
   protected readonly sayCode = (code: PlumbingCode): string =>
     code === 'EN' ? 'European practice (40 mm pipe)' : code;
-  protected readonly given = linkedSignal(() => this.first());
   protected readonly result = computed(() =>
     this.measuring.attempt(() => standpipe(this.given(), this.code())),
   );
@@ -155,12 +156,7 @@ export default class StandpipeComponent {
     READ.filter((name) => !sameData(this.given()[name], this.#example()[name])),
   );
   readonly #metres = computed(() => {
-    const metres = (name: Height) => {
-      const amount = this.given()[name];
-      return amount && Number.isFinite(amount.value)
-        ? convert(amount.value, 'length', amount.unit, 'm')
-        : 0;
-    };
+    const metres = (name: Height) => this.#told.in(name, 'length', 'm') ?? 0;
     return {
       overWeir: metres('overWeir'),
       hoseTop: metres('hoseTop'),
@@ -235,9 +231,7 @@ export default class StandpipeComponent {
   });
 
   protected slide(name: Height, metres: number): void {
-    const next = { ...this.given(), [name]: { value: metres, unit: 'm' } };
-    this.first.set(next);
-    this.given.set(next);
+    this.#told.tell({ [name]: { value: metres, unit: 'm' } });
   }
 
   readonly #said = (metres: number): string =>

@@ -1,8 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import {
   CM,
   COMMON_DRUM,
-  convert,
   figure,
   inUnits,
   say,
@@ -15,6 +14,7 @@ import { DrumComponent } from '../parts/drum.component';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
+import { Told } from '../parts/told';
 
 const FIRST: Record<string, Amount> = {
   height: { value: 15, unit: 'cm' },
@@ -100,8 +100,9 @@ export default class TubWaterComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = TUB_FIELDS;
   readonly #example = computed(() => this.measuring.example(FIRST, this.fields));
-  protected readonly first = linkedSignal(() => this.#example());
-  protected readonly given = linkedSignal(() => this.first());
+  readonly #told = new Told(() => this.#example());
+  protected readonly first = this.#told.first;
+  protected readonly given = this.#told.given;
   protected readonly mostTrays = MOST_TRAYS;
   protected readonly lying = computed(() => this.measuring.machine()?.kind !== 'top-load-washer');
   protected readonly result = computed(() =>
@@ -132,16 +133,11 @@ export default class TubWaterComponent {
   );
 
   protected slide(metres: number): void {
-    const next = { ...this.given(), height: { value: metres, unit: 'm' } };
-    this.first.set(next);
-    this.given.set(next);
+    this.#told.tell({ height: { value: metres, unit: 'm' } });
   }
 
   #metres(name: 'height' | 'radius' | 'depth'): number {
-    const amount = this.given()[name];
-    return amount && Number.isFinite(amount.value)
-      ? convert(amount.value, 'length', amount.unit, 'm')
-      : 0;
+    return this.#told.in(name, 'length', 'm') ?? 0;
   }
 
   protected save(): void {

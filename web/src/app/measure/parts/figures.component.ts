@@ -48,18 +48,20 @@ export class FiguresComponent {
   readonly given = output<Record<string, Amount>>();
 
   protected readonly key = `figures-${number++}`;
-  readonly #typed = linkedSignal(() => {
-    const typed: Record<string, Typed> = {};
-    for (const [name, field] of Object.entries(this.fields())) {
-      const unit = fieldUnit(field, this.units());
-      const amount = this.first()[name];
-      const text =
-        amount && Number.isFinite(amount.value)
-          ? String(Number(convert(amount.value, field.dimension, amount.unit, unit).toPrecision(4)))
-          : '';
-      typed[name] = { text, unit };
-    }
-    return typed;
+  readonly #typed = linkedSignal<Readonly<Record<string, Amount>>, Record<string, Typed>>({
+    source: () => this.first(),
+    computation: (first, before) => {
+      const typed: Record<string, Typed> = {};
+      for (const [name, field] of Object.entries(this.fields())) {
+        const unit = fieldUnit(field, this.units());
+        const amount = first[name];
+        const was = before?.value[name];
+        // What is no number stays as it was typed: its message says why.
+        if (amount && !Number.isFinite(amount.value) && was) typed[name] = was;
+        else typed[name] = { text: amount ? textOf(amount, field, unit) : '', unit };
+      }
+      return typed;
+    },
   });
   /** Fields that somebody was at: only their problems are told. */
   readonly #touched = linkedSignal({ source: this.fields, computation: () => new Set<string>() });
@@ -115,3 +117,6 @@ export class FiguresComponent {
     if (to.text.trim() !== '') this.leave(name);
   }
 }
+
+const textOf = ({ value, unit }: Amount, { dimension }: Field, shown: string): string =>
+  String(Number(convert(value, dimension, unit, shown).toPrecision(4)));
