@@ -14,6 +14,7 @@ import {
   Supply,
   Visit,
 } from '../model/schemas.js';
+import { Document, DOCUMENT_ENDS, type DocumentType } from '../model/documents.js';
 
 /*
  * What a backup is: a `.zip` that can be read without the program. `manifest.json` says what it is and what
@@ -59,6 +60,7 @@ export const BACKUP_KINDS = {
     'KeptMeterDay',
   ),
   photos: closed({ ...Photo.properties, storedAt: instant() }, 'KeptPhoto'),
+  documents: closed({ ...Document.properties, storedAt: instant() }, 'KeptDocument'),
   /** What was answered to requests with an Idempotency-Key: a phone that tries again doubles nothing. */
   answers: closed(
     {
@@ -76,8 +78,26 @@ export type BackupLine<K extends BackupKind> = Static<(typeof BACKUP_KINDS)[K]>;
 
 /** Where the lines of a kind are in a backup. */
 export const linesPath = (kind: BackupKind): string => `data/${kind}.jsonl`;
-/** Where the picture of a photo is in a backup. */
-export const picturePath = (photoId: string): string => `photos/${photoId}.jpg`;
+/** Kinds whose things each have a file. */
+export const FILED_KINDS = ['photos', 'documents'] as const satisfies readonly BackupKind[];
+export type FiledKind = (typeof FILED_KINDS)[number];
+/** Whether the things of a kind each have a file. */
+export const isFiled = (kind: BackupKind): kind is FiledKind =>
+  FILED_KINDS.some((filed) => filed === kind);
+
+/** Where the file of a photo or a document is in a backup. */
+export const filePath = (
+  kind: FiledKind,
+  { id, type }: { id: string; type?: DocumentType },
+): string => `${kind}/${id}.${DOCUMENT_ENDS[type ?? 'image/jpeg']}`;
+const FILE = /^([a-z]+)\/([0-9a-f-]{36})\.(?:jpg|pdf|png|webp)$/;
+
+/** Whose file lies at a path of a backup; nothing where it is another. */
+export function fileAt(path: string): { kind: FiledKind; id: string } | undefined {
+  const [, name, id] = FILE.exec(path) ?? [];
+  const kind = FILED_KINDS.find((filed) => filed === name);
+  return kind && id !== undefined ? { kind, id } : undefined;
+}
 
 export const BackupManifest = Type.Object(
   {

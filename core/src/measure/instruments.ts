@@ -1,5 +1,5 @@
 import type { VentRunInput } from '../model/vent-runs.js';
-import { DRYERS, VENTED, WASHERS, type MachineKind } from '../model/vocabulary.js';
+import { DRYERS, MACHINE_KINDS, VENTED, WASHERS, type MachineKind } from '../model/vocabulary.js';
 import type { Amount } from '../units/quantity.js';
 import type { DRUM_FIELDS } from './air/drum-input.js';
 import type { DRYING_FIELDS } from './air/drying-test.js';
@@ -9,6 +9,7 @@ import type { SCREEN_FIELDS, ScreenFilm } from './air/lint-screen.js';
 import type { SensorInput } from './air/moisture-sensor.js';
 import type { COST_FIELDS } from './cost.js';
 import type { Given } from './input/fields.js';
+import type { RepairQuestion } from './repair.js';
 import type { DOSE_FIELDS, DoseQuestion } from './mix/dose.js';
 import type { VINEGAR_SODA_FIELDS } from './mix/vinegar-soda.js';
 import type { DRAIN_FIELDS } from './water/drain-test.js';
@@ -149,6 +150,15 @@ export const INSTRUMENTS = [
       ...figures
     }: Given<typeof COST_FIELDS> & { price: number; loadsPerWeek: number }) =>
       (await import('./cost.js')).runningCost(figures, { price, loadsPerWeek }),
+  },
+  {
+    name: 'repair-or-replace',
+    title: 'Repair or replace',
+    question: 'Up to which bill does a repair pay?',
+    line: 'water',
+    kinds: MACHINE_KINDS,
+    words: 'new machine price bill age years worth money',
+    work: async (input: RepairQuestion) => (await import('./repair.js')).repairOrReplace(input),
   },
   {
     name: 'tub-water',

@@ -128,7 +128,11 @@ export type Scope = (typeof SCOPES)[number];
 export const TokenDraft = closed(
   {
     name: name(60),
-    scopes: Type.Array(oneOf(SCOPES), { minItems: 1, uniqueItems: true }),
+    /** A meter's own token is made with the meter. */
+    scopes: Type.Array(oneOf(['entries:read', 'calendar:read'] as const), {
+      minItems: 1,
+      uniqueItems: true,
+    }),
   },
   'TokenDraft',
 );
@@ -137,7 +141,10 @@ export type TokenDraft = Static<typeof TokenDraft>;
 export const Token = closed(
   {
     ...TokenDraft.properties,
+    scopes: Type.Array(oneOf(SCOPES)),
     id: id(),
+    /** The meter that it is of: what it sends is of that one alone. */
+    meterId: Type.Optional(id()),
     madeAt: instant(),
     usedAt: Type.Optional(instant()),
     revokedAt: Type.Optional(instant()),

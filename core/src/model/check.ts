@@ -45,6 +45,8 @@ function fieldOf(error: ErrorObject): string {
 
 const decode = (part: string): string => part.replaceAll('~1', '/').replaceAll('~0', '~');
 
+const CURRENCY = '^[A-Z]{3}$';
+const NOT_MONEY = 'Give its three letters, such as EUR.';
 const NOT_A_TIME = 'Give a date and time, such as 2026-03-01T09:30:00Z.';
 
 function sentence(error: ErrorObject): string {
@@ -76,6 +78,7 @@ function sentence(error: ErrorObject): string {
     case 'minLength':
     case 'pattern':
       if ((error.params as { pattern?: string }).pattern === INSTANT) return NOT_A_TIME;
+      if ((error.params as { pattern?: string }).pattern === CURRENCY) return NOT_MONEY;
       return limit === 1 || error.keyword === 'minLength'
         ? 'Write something here.'
         : 'This is empty or has signs that do not belong here.';

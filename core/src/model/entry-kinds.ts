@@ -21,7 +21,9 @@ export type ToldField =
   | 'product'
   | 'actives'
   | 'step'
-  | 'result';
+  | 'result'
+  | 'part'
+  | 'cost';
 
 export interface KindOfEntry {
   /** In lists, of several: "Loads". */
@@ -83,8 +85,17 @@ const KINDS_OF_ENTRY = {
   },
   replaced: {
     label: 'Parts replaced',
+    byHand: 'A part that was replaced',
     needs: ['machineId', 'station'],
-    allows: [],
+    allows: ['part', 'cost'],
+    telling: true,
+    history: 'all',
+  },
+  called: {
+    label: 'Somebody called in',
+    byHand: 'Somebody was called in',
+    needs: ['machineId', 'note'],
+    allows: ['cost'],
     telling: true,
   },
   note: { label: 'Notes', byHand: 'A note', needs: ['note'], allows: [], telling: true },
@@ -129,6 +140,14 @@ const KINDS_OF_ENTRY = {
     allows: [],
     telling: true,
     history: 'all',
+  },
+  explained: {
+    label: 'Reasons known',
+    needs: ['machineId', 'note'],
+    // Which figure of its meter is meant; all of them where none is told.
+    allows: ['quantity'],
+    telling: true,
+    history: 'columns',
   },
   case: {
     label: 'Cases closed',

@@ -184,6 +184,24 @@ export const PrintQuery = closed(
 );
 export type PrintQuery = Static<typeof PrintQuery>;
 
+/** A machine's record as it is printed. */
+export const SheetQuery = closed(
+  {
+    for: Type.Optional(
+      Type.Unsafe<'house' | 'buyer' | 'landlord' | 'technician'>({
+        type: 'string',
+        enum: ['house', 'buyer', 'landlord', 'technician'],
+      }),
+    ),
+    /** The first and the last day. */
+    from: Type.Optional(Type.String({ format: 'date' })),
+    to: Type.Optional(Type.String({ format: 'date' })),
+    photos: Type.Optional(Type.Boolean()),
+  },
+  'SheetQuery',
+);
+export type SheetQuery = Static<typeof SheetQuery>;
+
 /** Where a calendar is read, each day again. */
 export const BusyAddress = closed(
   { address: Type.String({ minLength: 8, maxLength: 2000 }) },

@@ -28,6 +28,8 @@ export interface Quantity {
   instrument?: string;
   /** The station that it measures; absent where it is of the machine as a whole. */
   station?: string;
+  /** A meter takes it by itself: nobody is asked for it. */
+  byMeter?: true;
   /** As a proof in a case of trouble. */
   proof?: {
     label: string;
@@ -124,6 +126,18 @@ export const QUANTITIES = spoken({
       timed: true,
       of: ['weak-air', 'long-drying', 'hot-damp-behind'],
     },
+  },
+  'meter-air': {
+    dimension: 'time',
+    unit: 's',
+    least: 0.1,
+    most: 3600,
+    better: 'less',
+    logged: 'By its heater’s watts, a bag at the hood would fill in',
+    asked: 'Seconds that a bag would take',
+    reason: 'by its heater’s watts a bag at the hood would take',
+    station: 'duct-run',
+    byMeter: true,
   },
   'run-minutes': {
     dimension: 'time',

@@ -1,5 +1,7 @@
 import Type, { type Static, type TObject, type TProperties } from 'typebox';
 import { ENTRY_KINDS } from './entry-kinds.js';
+import { DocumentDraft, ManualPage } from './documents.js';
+import { MeterDraft, StandInDraft } from './meters.js';
 import { VentRunInput } from './vent-runs.js';
 import {
   ACTIVES,
@@ -21,6 +23,7 @@ import {
   RETIRED_WHY,
   VISIT_STATES,
   SCHOOLS,
+  SIGNAL_FIGURES,
   SUPPLY_UNITS,
   TROUBLE_CIRCUMSTANCES,
   UNIT_SYSTEMS,
@@ -39,6 +42,7 @@ import {
   PlanQuery,
   PlanTaken,
   PrintQuery,
+  SheetQuery,
 } from './planned.js';
 import { MailRecipientDraft, MailServerDraft } from './mail.js';
 import { REGIONS } from '../regions/region.js';
@@ -146,6 +150,8 @@ export const MachineDraft = closed(
         >,
       ),
     ),
+    /** Where its manual tells of a task or a step. */
+    pages: Type.Optional(Type.Array(ManualPage, { maxItems: 300 })),
     /** What its papers say. */
     identity: Type.Optional(
       closed({
@@ -210,6 +216,8 @@ export const HouseholdDraft = closed(
     school: oneOf(SCHOOLS),
     /** Accepted chance that a station passes its limit before it is cleaned, 0 to 1. */
     risk: Type.Number({ minimum: 0.02, maximum: 0.3 }),
+    /** How many times wider ranges are than they would be elsewhere, as the record showed; 1 where nothing is said. */
+    widened: Type.Optional(Type.Number({ minimum: 1, maximum: 4 })),
     /** Minutes at work that a proposed visit may take; 60 where nothing is said. */
     visitMinutes: Type.Optional(Type.Integer({ minimum: 10, maximum: 600 })),
     /** How the year ahead is planned. */
@@ -285,6 +293,14 @@ export const Found = closed({
   count: Type.Integer({ minimum: 1, maximum: 999 }),
 });
 
+/** Money, and whose. */
+export const Money = closed({
+  amount: Type.Number({ minimum: 0, maximum: 1_000_000 }),
+  /** ISO 4217 code. */
+  currency: Type.String({ pattern: '^[A-Z]{3}$' }),
+});
+export type Money = Static<typeof Money>;
+
 /** Something used up, in the supply's unit. */
 export const Used = closed({
   supply: text(40, 1),
@@ -306,6 +322,22 @@ export const LoadCycle = closed({
   /** Of a dryer: share of the time that its heater was on while the load was wet, and its W. */
   duty: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
   heater: Type.Optional(Type.Number({ minimum: 0, maximum: 25_000 })),
+  /** Of a wash, as far as its meter shows it: see `WashFigures`. Minutes; minutes for each kWh; how often. */
+  wash: Type.Optional(
+    closed({
+      toHeat: Type.Optional(Type.Number({ minimum: 0, maximum: 1440 })),
+      perKwh: Type.Optional(Type.Number({ minimum: 0, maximum: 1000 })),
+      spins: Type.Optional(Type.Integer({ minimum: 0, maximum: 1000 })),
+      pumped: Type.Optional(Type.Number({ minimum: 0, maximum: 1440 })),
+    }),
+  ),
+  /** Somebody tapped it, too. */
+  tapped: Type.Optional(Type.Literal(true)),
+  /** What somebody calls its programme. */
+  name: Type.Optional(text(40, 1)),
+  /** Said by hand: it was one load over a pause of so many minutes; it began after one of so many, as another load. */
+  joined: Type.Optional(Type.Number({ minimum: 0, maximum: 90 })),
+  parted: Type.Optional(Type.Number({ minimum: 0, maximum: 1440 })),
 });
 export type LoadCycle = Static<typeof LoadCycle>;
 
@@ -328,7 +360,8 @@ export const EntryDraft = closed(
     found: Type.Optional(Type.Array(Found, { maxItems: 30 })),
     trays: Type.Optional(Type.Integer({ minimum: 0, maximum: 200 })),
     quantity: Type.Optional(text(40, 1)),
-    value: Type.Optional(Type.Number()),
+    /** Nothing in a laundry is more. */
+    value: Type.Optional(Type.Number({ minimum: -1e9, maximum: 1e9 })),
     unit: Type.Optional(text(20, 1)),
     code: Type.Optional(text(40, 1)),
     note: Type.Optional(text(2000)),
@@ -348,6 +381,10 @@ export const EntryDraft = closed(
     /** The step of a task's procedure that proves it, and what was said of it. */
     step: Type.Optional(text(60, 1)),
     result: Type.Optional(oneOf(PROOF_RESULTS)),
+    /** The part that was replaced, by its id in the list of parts. */
+    part: Type.Optional(text(40, 1)),
+    /** What it cost, the work with it. */
+    cost: Type.Optional(Money),
     /** The case of trouble that it belongs to. */
     caseId: Type.Optional(id()),
     actives: Type.Optional(
@@ -689,6 +726,15 @@ export const EntryQuery = closed(
     machine: Type.Optional(id()),
     station: Type.Optional(text(40, 1)),
     kind: Type.Optional(oneOf(ENTRY_KINDS)),
+    /** Each of these words is in its note, its finds, its code or its product. */
+    words: Type.Optional(
+      Type.String({
+        maxLength: 100,
+        pattern: '^[^\\u0000-\\u001f]*[^\\s\\u0000-\\u001f][^\\u0000-\\u001f]*$',
+      }),
+    ),
+    /** Only entries with photos. */
+    photos: Type.Optional(Type.Literal(true)),
     /** Also entries that were corrected or undone. */
     all: Type.Optional(Type.Boolean()),
     /** Page on from here: the `next` of the page before. */
@@ -698,6 +744,22 @@ export const EntryQuery = closed(
   'EntryQuery',
 );
 export type EntryQuery = Static<typeof EntryQuery>;
+
+/** What of the record is taken along: days by the clock of the house, both included. */
+export const RecordQuery = closed(
+  {
+    machine: Type.Optional(id()),
+    kind: Type.Optional(oneOf(ENTRY_KINDS)),
+    from: Type.Optional(calendarDate()),
+    to: Type.Optional(calendarDate()),
+    /** Also entries that were corrected or undone. */
+    all: Type.Optional(Type.Boolean()),
+    /** Whether pictures are in it. */
+    pictures: Type.Optional(Type.Boolean()),
+  },
+  'RecordQuery',
+);
+export type RecordQuery = Static<typeof RecordQuery>;
 
 /** In which units the sentences of an answer are to be read; metric where nothing is said. */
 export const ReadIn = closed({ units: Type.Optional(oneOf(UNIT_SYSTEMS)) }, 'ReadIn');
@@ -763,6 +825,51 @@ export const MeterUndo = closed(
 );
 export type MeterUndo = Static<typeof MeterUndo>;
 
+/** Notes from before, as somebody looked at them: how each was written, and what it is as an entry. */
+export const OldNotes = closed(
+  {
+    notes: Type.Array(closed({ written: text(2000, 1), entry: EntryDraft }), {
+      minItems: 1,
+      maxItems: 5000,
+    }),
+  },
+  'OldNotes',
+);
+export type OldNotes = Static<typeof OldNotes>;
+
+/** What became of them. */
+export const NotesKept = closed(
+  {
+    added: Type.Integer(),
+    /** Notes that were taken in before. */
+    known: Type.Integer(),
+    /** The entries that came in, to be taken back together. */
+    ids: Type.Array(id()),
+  },
+  'NotesKept',
+);
+export type NotesKept = Static<typeof NotesKept>;
+
+/** Notes that came in together, to be taken back. */
+export const NotesUndo = closed(
+  { ids: Type.Array(id(), { minItems: 1, maxItems: 5000 }) },
+  'NotesUndo',
+);
+export type NotesUndo = Static<typeof NotesUndo>;
+
+/** Two loads that were one. */
+export const MeterJoin = closed(
+  { ids: Type.Array(id(), { minItems: 2, maxItems: 2, uniqueItems: true }) },
+  'MeterJoin',
+);
+export type MeterJoin = Static<typeof MeterJoin>;
+/** A load that was two. */
+export const MeterPart = closed({ id: id() }, 'MeterPart');
+export type MeterPart = Static<typeof MeterPart>;
+/** What a load's programme is called; nothing takes its name away. */
+export const MeterName = closed({ id: id(), name: text(40) }, 'MeterName');
+export type MeterName = Static<typeof MeterName>;
+
 export const MeterQuery = closed({ day: Type.Optional(calendarDate()) }, 'MeterQuery');
 export type MeterQuery = Static<typeof MeterQuery>;
 
@@ -780,14 +887,51 @@ export const MeterView = closed(
     loads: Type.Array(Entry),
     /** Of the thirty days to its end: kWh of the loads that a meter told, and how many. */
     month: closed({ loads: Type.Integer(), kWh: Type.Number() }),
+    /** What the programmes of the day’s loads are called, by their entries: as somebody said, or as what is like them. */
+    names: Type.Record(Type.String(), Type.String()),
+    /** Its longest pause within a load, minutes, as it was learned. */
+    pause: Type.Number(),
+    /** Loads that are missing until it can be told whether its figures change. */
+    short: Type.Integer(),
+    /** Loads that are like each other, of the last hundred days, those of the most first. */
+    programmes: Type.Array(
+      closed({
+        name: Type.Optional(Type.String()),
+        minutes: Type.Integer(),
+        wattHours: Type.Integer(),
+        loads: Type.Integer(),
+        /** The last one of them: what it is called, they are. */
+        last: id(),
+      }),
+    ),
+    /** What its figures told within a year, in the order of time; without an end while it holds. Per cent. */
+    signals: Type.Array(
+      closed({
+        figure: oneOf(SIGNAL_FIGURES),
+        seen: id(),
+        day: calendarDate(),
+        until: Type.Optional(calendarDate()),
+        change: Type.Optional(
+          closed({ percent: Type.Integer(), low: Type.Integer(), high: Type.Integer() }),
+        ),
+      }),
+    ),
   },
   'MeterView',
 );
 export type MeterView = Static<typeof MeterView>;
 
 export const DRAFTS = {
+  DocumentDraft,
+  MeterDraft,
+  StandInDraft,
   MeterImport,
   MeterUndo,
+  OldNotes,
+  NotesUndo,
+  MeterJoin,
+  MeterPart,
+  MeterName,
   SetupDraft,
   HouseholdDraft,
   MachineDraft,
@@ -810,5 +954,15 @@ export const DRAFTS = {
 export type DraftName = keyof typeof DRAFTS;
 
 /** What comes in with an address. It is text there: figures and truth values are read out of it. */
-export const QUERIES = { EntryQuery, MeterQuery, ReadIn, IdParams, PlanQuery, PrintQuery } as const;
+export const QUERIES = {
+  DocumentDraft,
+  EntryQuery,
+  RecordQuery,
+  MeterQuery,
+  ReadIn,
+  IdParams,
+  PlanQuery,
+  PrintQuery,
+  SheetQuery,
+} as const;
 export type QueryName = keyof typeof QUERIES;

@@ -250,3 +250,10 @@ export type Circumstance = (typeof CIRCUMSTANCES)[number];
 
 export const SUPPLY_UNITS = ['ml', 'g', 'pieces'] as const;
 export type SupplyUnit = (typeof SUPPLY_UNITS)[number];
+
+/** What a meter's figures can tell a change of. */
+export const SIGNAL_FIGURES = ['drying', 'power', 'heating', 'filling', 'spins', 'drain'] as const;
+export type SignalFigure = (typeof SIGNAL_FIGURES)[number];
+/** Whether a name is that of such a figure. */
+export const isSignalFigure = (name: string | undefined): name is SignalFigure =>
+  SIGNAL_FIGURES.some((figure) => figure === name);

@@ -12,7 +12,7 @@ import { isSymptom, sayFinding } from '../trouble/diagnosis/diagnosis.js';
 import { sayCode } from '../trouble/codes/evidence.js';
 import type { TroubleView } from '../views/trouble.js';
 import { dayOf, sayDay } from '../units/calendar.js';
-import { machineFacts, type Sheet } from './handover.js';
+import { machineFacts, type Sheet } from './sheet.js';
 
 const MOST_SUSPECTS = 6;
 

@@ -107,10 +107,14 @@ export function wallSheet(
     stops: stopsAt(household, here),
     machines: here.map(({ name }) => name),
     never: NEVER.filter(({ where }) => here.some(where)).map(({ text }) => text),
-    alarm: `Smoke or fire: the drum stays shut, breaker off on your way, out, call ${household.numbers?.emergency ?? rulesOf(household).emergency}.`,
+    alarm: sayAlarm(household),
     address,
   };
 }
+
+/** What to do where it burns, in one line. */
+export const sayAlarm = (household: Household): string =>
+  `Smoke or fire: the drum stays shut, breaker off on your way, out, call ${household.numbers?.emergency ?? rulesOf(household).emergency}.`;
 
 function habitsAt(here: readonly Machine[]): WallSheet['habits'] {
   const front = here.some(({ kind }) => isWasher(kind) && kind !== 'top-load-washer');

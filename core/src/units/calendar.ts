@@ -12,6 +12,19 @@ export function dayOf(instant: number, zone: string): Day {
   return dayAt(Math.floor((instant + offsetAt(instant, zone)) / MS_PER_DAY));
 }
 
+/**
+ * An instant by the clock of a zone, to the second, with its offset from UTC.
+ * @param instant UTC milliseconds @param zone IANA name
+ * @example localInstant(Date.parse('2026-11-27T20:19:00Z'), 'Europe/Vienna') // '2026-11-27T21:19:00+01:00'
+ */
+export function localInstant(instant: number, zone: string): string {
+  const offset = offsetAt(instant, zone);
+  const wall = new Date(instant + offset).toISOString().slice(0, 19);
+  const minutes = Math.round(Math.abs(offset) / 60_000);
+  const two = (value: number): string => String(value).padStart(2, '0');
+  return `${wall}${offset < 0 ? '-' : '+'}${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`;
+}
+
 /** A stretch of time over which a zone's offset from UTC stays the same, milliseconds. */
 interface Span {
   from: number;

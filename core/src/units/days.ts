@@ -90,10 +90,15 @@ export function sayDistance(day: Day, today: Day): string {
   return days > 0 ? `in ${span}` : `${span} ago`;
 }
 
+const DAYS_PER_YEAR = 365.25;
+
+/** Years from one day to a later one. */
+export const yearsBetween = (from: Day, to: Day): number => daysBetween(from, to) / DAYS_PER_YEAR;
+
 /** A number of days in the unit people would use. */
 export function sayDays(days: number): string {
   if (days < 21) return many(days, 'day');
   if (days < 70) return many(Math.round(days / 7), 'week');
   if (days < 730) return many(Math.round(days / DAYS_PER_MONTH), 'month');
-  return many(Math.round(days / 365.25), 'year');
+  return many(Math.round(days / DAYS_PER_YEAR), 'year');
 }

@@ -1,4 +1,8 @@
+import type { ChartsView } from './charts.js';
+import type { LifeView } from './life.js';
+import type { HindsightView } from './hindsight.js';
 import type { InstrumentAnswers } from '../measure/instruments.js';
+import type { YearView } from './year.js';
 import type { BenchView } from './bench.js';
 import type { PlanAhead, PlanView } from './plan.js';
 import type { AheadProblem } from '../plan/ahead.js';
@@ -22,6 +26,10 @@ export interface ApiAnswers {
   Plan: PlanView;
   PlanAhead: PlanAhead;
   PlanProblem: AheadProblem;
+  Hindsight: HindsightView;
+  Charts: ChartsView;
+  Life: LifeView;
+  Year: YearView;
 }
 export type AnswerName = keyof ApiAnswers;
 

@@ -5,7 +5,7 @@ import type { History } from '../care/record/history.js';
 import type { House } from '../care/schedule/year.js';
 import { nextVisit, type ProposedVisit } from '../care/visit/next.js';
 import { productsUsed } from '../care/visit/products.js';
-import type { Signal } from '../loads/drift/signal.js';
+import type { ToldSignal } from './signals.js';
 import type { CaseRecord, Household, Machine, Supply, Visit } from '../model/schemas.js';
 import type { PlannedVisit } from '../model/planned.js';
 import { caseState, isMereLook, isRested } from '../trouble/cases/state.js';
@@ -27,7 +27,7 @@ export interface BenchView {
   /** Cases of trouble that are not closed, those to be looked at first. */
   cases: BenchCase[];
   /** What the numbers noticed, while it holds; not there where they noticed nothing. */
-  signals?: Signal[];
+  signals?: ToldSignal[];
   /** What is done with each load, and on which of the last seven days it was. */
   habits: HabitRow[];
   /** Cleaning products used so far, the latest first. */
@@ -53,7 +53,7 @@ export interface Kept {
   /** Visits of the plan that are still to be made. */
   planned?: readonly PlannedVisit[];
   /** What the meters' figures tell of the machines. */
-  signals?: readonly Signal[];
+  signals?: readonly ToldSignal[];
   /** What to look at next in a case. */
   look?: (record: CaseRecord) => CaseLook | undefined;
 }

@@ -1,6 +1,7 @@
 import type { FeatureId, MachineKind } from '../../model/vocabulary.js';
 import { ownProcedure, ownTask } from './own-task.js';
 import { HAZARDS } from './data/hazards.js';
+import { PARTS, type Part } from './data/parts.js';
 import { PROCEDURES } from './data/procedures/index.js';
 import { SETUPS } from './data/setups.js';
 import { STATIONS } from './data/stations.js';
@@ -34,6 +35,15 @@ export function stationsOf(machine: Build): Station[] {
   return STATIONS.filter(
     (station) => station.kinds.includes(machine.kind) && holds(station.when, machine),
   );
+}
+
+/** The parts of a machine that wear, each at the station where it has it, in the order of its line. */
+export function partsOf(machine: Build): Part[] {
+  const there = new Set(stationsOf(machine).map(({ id }) => id));
+  return PARTS.filter(({ kinds }) => kinds.includes(machine.kind)).flatMap((part) => {
+    const station = [part.station, part.or].find((id) => id !== undefined && there.has(id));
+    return station === undefined ? [] : [station === part.station ? part : { ...part, station }];
+  });
 }
 
 /** The tasks of a machine, in the natural order of a visit. */

@@ -34,6 +34,8 @@ const POINTS = LOW + HIGH + 1;
 /** Log weights further than this below the highest are nothing. */
 const NOTHING = 20;
 
+const LN_EDGES = GRADE_EDGES.map(Math.log);
+
 /** What is seen after less use than this, loads or days, tells nothing of the rate. */
 export const LEAST_USE = 0.5;
 
@@ -107,26 +109,33 @@ export interface Figure {
 /** A belief about the rate r of one station, moved by what was seen. */
 export class RateBelief {
   readonly #centre: number;
+  /** Standard deviation of ln r from one time to the next. */
+  readonly #scatter: number;
   #logWeights: number[];
   #rates: Fouling | undefined;
 
   /**
    * @param interval the interval in force, in loads or days, above 0: with no evidence the due point
    * @param risk accepted chance that the station passes 0.9 before it is cleaned, 0.02 to 0.3
+   * @param widened how many times as far as elsewhere finds scatter, from 1 up: rates that change from one time to the
+   *   next. What was seen tells less of the next time then; the due point without evidence stays
    */
   constructor(
     readonly interval: number,
     readonly risk = DEFAULT_RISK,
     from: readonly number[] = PRIOR,
+    readonly widened = 1,
   ) {
     if (!(interval > 0)) throw new RangeError('An interval is above 0.');
     this.#logWeights = from.slice();
-    this.#centre = Math.log(DUE_LEVEL / interval) - RATE_SIGMA * quantileOf(1 - risk);
+    this.#scatter = GRADE_SPREAD * Math.sqrt(Math.max(0, widened ** 2 - 1));
+    const sigma = Math.hypot(RATE_SIGMA, this.#scatter);
+    this.#centre = Math.log(DUE_LEVEL / interval) - sigma * quantileOf(1 - risk);
   }
 
   /** The same belief, to be moved on its own. */
   copy(): RateBelief {
-    return new RateBelief(this.interval, this.risk, this.#logWeights);
+    return new RateBelief(this.interval, this.risk, this.#logWeights, this.widened);
   }
 
   /**
@@ -188,9 +197,16 @@ export class RateBelief {
     this.#rates = undefined;
   }
 
+  /** The log weights, with what was seen counting for as much as it tells. */
+  #logs(): readonly number[] {
+    if (this.widened <= 1) return this.#logWeights;
+    const sure = 1 / this.widened ** 2;
+    return this.#logWeights.map((log, i) => PRIOR[i]! + (log - PRIOR[i]!) * sure);
+  }
+
   /** The points that count: the first, the last, and the highest between them. */
   #counted(): [first: number, last: number, peak: number] {
-    const logs = this.#logWeights;
+    const logs = this.#logs();
     let peak = 0;
     for (let i = 1; i < POINTS; i++) if (logs[i]! > logs[peak]!) peak = i;
     const nothing = logs[peak]! - NOTHING;
@@ -209,7 +225,7 @@ export class RateBelief {
    * @returns the first and the last that count, and how many steps there are to one of the grid
    */
   #weigh(): [first: number, last: number, fine: number] {
-    const logs = this.#logWeights;
+    const logs = this.#logs();
     const [first, last, peak] = this.#counted();
     const highest = logs[peak]!;
     const span = last - first;
@@ -265,19 +281,31 @@ export class RateBelief {
     });
   }
 
+  /** Quantiles of ln r of the next time: with what it scatters from one time to the next. */
+  #scattered(...wanted: number[]): number[] {
+    if (this.#scatter === 0) return this.#lnRates(...wanted);
+    const [middle, ...lnRates] = this.#lnRates(0.5, ...wanted) as [number, ...number[]];
+    return lnRates.map((lnRate, i) => {
+      const further = this.#scatter * quantileOf(wanted[i]!);
+      return middle + Math.sign(further) * Math.hypot(lnRate - middle, further);
+    });
+  }
+
   /** Use at which P(F > 0.9) reaches a chance; the accepted risk if none is given. */
   dueAt(chance = this.risk): number {
-    return DUE_LEVEL / Math.exp(this.#lnRates(1 - chance)[0]!);
+    return DUE_LEVEL / Math.exp(this.#scattered(1 - chance)[0]!);
   }
 
   /** A bound below the due point, at a small part of its cost. */
   dueAtLeast(): number {
-    return DUE_LEVEL / Math.exp(this.#lnRateAt(this.#counted()[1]));
+    const further = this.#scatter * Math.max(0, quantileOf(1 - this.risk));
+    return DUE_LEVEL / Math.exp(this.#lnRateAt(this.#counted()[1]) + further);
   }
 
   /** No evidence can bring the due point below this. */
   leastDueAt(): number {
-    return DUE_LEVEL / Math.exp(this.#centre + HIGH * STEP);
+    const further = this.#scatter * Math.max(0, quantileOf(1 - this.risk));
+    return DUE_LEVEL / Math.exp(this.#centre + HIGH * STEP + further);
   }
 
   /** Use at which the limit itself, F = 1, is passed with a chance of one, five and nine in ten. */
@@ -289,7 +317,7 @@ export class RateBelief {
   /** Fouling expected after some use. */
   foulingAt(n: number): Fouling {
     if (!this.#rates) {
-      const [low, median, high] = this.#lnRates(0.1, 0.5, 0.9).map(Math.exp);
+      const [low, median, high] = this.#scattered(0.1, 0.5, 0.9).map(Math.exp);
       this.#rates = { low: low!, median: median!, high: high! };
     }
     const { low, median, high } = this.#rates;
@@ -299,6 +327,7 @@ export class RateBelief {
   /** Chance that fouling has passed a level after some use. */
   chanceAbove(level: number, n: number): number {
     if (!(n > 0)) return 0;
+    if (this.#scatter > 0) return this.#chanceScattered(Math.log(level / n));
     const [first, last, fine] = this.#weigh();
     const at = ((Math.log(level / n) - this.#centre) / STEP + LOW) * fine;
     let above = 0;
@@ -310,6 +339,35 @@ export class RateBelief {
       above += from + to - part * (2 * from + (to - from) * part);
     }
     return whole > 0 ? above / whole : 0;
+  }
+
+  /** Chance that ln r of the next time lies above some. */
+  #chanceScattered(lnRate: number): number {
+    const [first, last, fine] = this.#weigh();
+    let [above, whole] = [0, 0];
+    for (let i = first; i <= last; i++) {
+      whole += SCRATCH[i]!;
+      above += SCRATCH[i]! * normalCdf((this.#lnRateAt(i / fine) - lnRate) / this.#scatter);
+    }
+    return above / whole;
+  }
+
+  /** Chance of each grade at an opening after some use, 0 to 1: by the rate, and by how grades scatter. */
+  gradeChances(n: number): number[] {
+    const [first, last, fine] = this.#weigh();
+    const spread = Math.hypot(GRADE_SPREAD, this.#scatter);
+    const under = GRADE_EDGES.map(() => 0);
+    let whole = 0;
+    for (let i = first; i <= last; i++) {
+      const weight = SCRATCH[i]!;
+      whole += weight;
+      const lnFouling = this.#lnRateAt(i / fine) + Math.log(n);
+      LN_EDGES.forEach((edge, k) => {
+        under[k]! += weight * normalCdf((edge - lnFouling) / spread);
+      });
+    }
+    const upTo = [0, ...under.map((sum) => sum / whole), 1];
+    return upTo.slice(1).map((chance, k) => chance - upTo[k]!);
   }
 
   /** Standard deviation of ln r: how wide the belief still is. */
@@ -324,7 +382,7 @@ export class RateBelief {
     const mean = moment / sum;
     let square = 0;
     for (let i = first; i <= last; i++) square += SCRATCH[i]! * (i - mean) ** 2;
-    return (Math.sqrt(square / sum) * STEP) / fine;
+    return Math.hypot((Math.sqrt(square / sum) * STEP) / fine, this.#scatter);
   }
 }
 

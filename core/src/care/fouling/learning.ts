@@ -4,7 +4,7 @@ import { MS_PER_DAY, type Day } from '../../units/calendar.js';
 import type { Task } from '../catalogue/types.js';
 import { RateBelief, LEAST_USE } from './belief.js';
 import { inDriver } from '../catalogue/interval-figure.js';
-import { Openings } from '../record/openings.js';
+import { Openings, type Opening } from '../record/openings.js';
 import type { Usage } from '../record/load-counts.js';
 import type { Measured } from '../record/history.js';
 
@@ -63,6 +63,8 @@ export interface LearningQuestion {
   risk: number;
   /** The interval is the household's own figure, past which nothing lengthens. */
   own: boolean;
+  /** How many times wider the household's record showed that things are believed; 1 where nothing is said. */
+  widened?: number;
   /** Calendar date since which something of the cause is different: finds from before hold nothing. */
   changedOn?: Day;
 }
@@ -102,17 +104,42 @@ const sameQuestion = (a: LearningQuestion, b: LearningQuestion): boolean =>
   a.base === b.base &&
   a.risk === b.risk &&
   a.own === b.own &&
+  a.widened === b.widened &&
   a.changedOn === b.changedOn;
 
 function learnFrom(question: LearningQuestion): Learned {
-  const { base, risk } = question;
   const sightings = sightingsOf(question);
-  const belief = new RateBelief(base, risk);
+  const belief = unseen(question);
   const seen = sightings.summary();
-  if (sightings.count === 0) return { belief, learned: base, evidence: [], seen };
+  if (sightings.count === 0) return { belief, learned: question.base, evidence: [], seen };
   for (let i = 0; i < sightings.count; i++) sightings.add(belief, i, 1);
   const { learned, held } = intervalAfter(sightings, belief, question);
   return { belief, learned, evidence: sightings.latest(KEPT), seen, ...(held ? { held } : {}) };
+}
+
+/** What is believed before anything was seen. */
+const unseen = ({ base, risk, widened }: LearningQuestion): RateBelief =>
+  new RateBelief(base, risk, undefined, widened);
+
+/** An opening with a grade, and what was believed before it. */
+export interface Before {
+  /** Only until the next is asked for. */
+  belief: RateBelief;
+  /** Loads or days since the clean before. */
+  n: number;
+  grade: Grade;
+  opening: Opening;
+}
+
+/** Goes through what was seen once more: at each opening that was graded, what was believed up to then. */
+export function* replayed(question: LearningQuestion): Generator<Before> {
+  const sightings = sightingsOf(question);
+  const belief = unseen(question);
+  for (let i = 0; i < sightings.count; i++) {
+    const graded = sightings.gradedAt(i);
+    if (graded) yield { belief, ...graded };
+    sightings.add(belief, i, 1);
+  }
 }
 
 /**
@@ -244,6 +271,14 @@ class Sightings {
     } else {
       belief.takeBack(grade as Grade, n);
     }
+  }
+
+  /** The opening that one of them is of; nothing where it is a figure read. */
+  gradedAt(index: number): { n: number; grade: Grade; opening: Opening } | undefined {
+    const grade = this.#grades[index]!;
+    if (grade === READ) return undefined;
+    const opening = this.openings.list[this.#sources[index]!]!;
+    return { n: this.#uses[index]!, grade: grade as Grade, opening };
   }
 
   latest(most: number): Evidence[] {

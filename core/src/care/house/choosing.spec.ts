@@ -36,7 +36,7 @@ describe('choosing a new machine', () => {
     const at = (boughtOn: string, more = {}) =>
       choosing({ ...washer, identity: { boughtOn, price: 880, ...more } }, [], TODAY).repair;
     expect(at('2020-12-01')).toContain('about 220');
-    expect(at('2010-06-01')).toContain('about 0');
+    expect(at('2010-06-01')).toContain('about 40');
     expect(at('2025-06-01', { warrantyUntil: '2027-06-01' })).toContain('warranty');
     expect(choosing(washer, [], TODAY).repair).toContain('Enter when it was bought');
   });

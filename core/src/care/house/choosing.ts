@@ -1,6 +1,7 @@
 import { hasDuct, isDryer, isWasher } from '../../model/vocabulary.js';
 import type { Machine } from '../../model/schemas.js';
-import { daysBetween, type Day } from '../../units/calendar.js';
+import { yearsBetween, type Day } from '../../units/calendar.js';
+import { LASTS, moreAfter, spread } from '../../measure/repair.js';
 import type { Due } from '../schedule/due.js';
 
 /** What to look for in a next machine, and what of this one's record says so. */
@@ -17,10 +18,8 @@ export interface Choosing {
 
 /** A find of this grade or worse is trouble. */
 const HEAVY = 3;
-/** Years that such a machine lasts in a household, and the share of its price up to which repair pays. Common practice. */
-const LASTS = 11;
+/** Share of its price up to which a repair of a new machine pays. Common practice. */
 const PAYS_UP_TO = 0.5;
-const DAYS_A_YEAR = 365.25;
 
 /**
  * What the record of a machine says for the choice of the next one. Common practice.
@@ -72,7 +71,7 @@ export function choosing(
     },
   ];
   const since = identity.boughtOn ?? inUseSince;
-  const age = since && since <= today ? daysBetween(since, today) / DAYS_A_YEAR : undefined;
+  const age = since && since <= today ? yearsBetween(since, today) : undefined;
   return {
     wishes: wishes.filter((one) => one !== false),
     repair: sayRepair(age, identity.price, identity.warrantyUntil, today),
@@ -97,5 +96,5 @@ function sayRepair(
       ? `It has run ${years}: a repair pays up to about ${Math.round(100 * PAYS_UP_TO * left)} % of what a new one costs.`
       : `It has run ${years}: only a small repair pays. What you clean yourself costs nothing and always does.`;
   }
-  return `It has run ${years}: a repair pays up to about ${Math.round(price * PAYS_UP_TO * left)} in your money, half of its price times what it has left. What you clean yourself costs nothing and always does.`;
+  return `It has run ${years}: a repair pays up to about ${Math.round(spread(price, LASTS, 0) * moreAfter(age))} in your money, half of its price times what it has left. What you clean yourself costs nothing and always does.`;
 }

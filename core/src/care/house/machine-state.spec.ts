@@ -24,6 +24,8 @@ const history = (...openings: Opening[]): History => ({
   habits: new Map(),
   chemicals: [],
   proofs: [],
+  explained: [],
+  replaced: [],
   usage: new Usage([], 5),
 });
 

@@ -7,6 +7,7 @@ import type { DueStatus } from '../schedule/due.js';
 import { sayState } from '../schedule/explain.js';
 import type { Fouling } from '../fouling/belief.js';
 import type { History } from '../record/history.js';
+import { ageNotices, type AgeNotice } from './life.js';
 import { openProofs, type ProofQuestion } from '../visit/proofs.js';
 import { duesOf, byUrgency } from '../schedule/dues.js';
 import { dueSummary, type DueSummary } from '../schedule/summary.js';
@@ -31,6 +32,8 @@ export interface MachineState {
   chemicals: Chemicals;
   /** Proofs to be asked for, or that did not hold. */
   proofs: ProofQuestion[];
+  /** Parts that are due by their age, a warranty that ends. */
+  age: AgeNotice[];
 }
 
 /** A machine's line with the state of every station, and what is due on it. */
@@ -72,5 +75,6 @@ export function stateOf(
       .map((one) => dueSummary(machine, one, today)),
     chemicals: chemicalsOf(machine, history),
     proofs: openProofs(machine, history, now),
+    age: ageNotices(machine, history.replaced, today),
   };
 }

@@ -4,7 +4,7 @@ import { ENTRY_KINDS, kindOfEntry, type ToldField } from '../../model/entry-kind
 import type { EntryDraft } from '../../model/schemas.js';
 import { procedureById } from '../catalogue/lookup.js';
 import { checkEntry, completed } from './entry-rules.js';
-import { sayEntry } from './entry-words.js';
+import { sayEntry, sayEntryIn } from './entry-words.js';
 import { machine } from '../../model/testing.js';
 
 const NOW = Date.parse('2026-06-15T10:00:00Z');
@@ -97,6 +97,26 @@ describe('checkEntry', () => {
   });
 });
 
+describe('a part that was replaced', () => {
+  const replaced = (more: Partial<EntryDraft>) =>
+    checkEntry(
+      { kind: 'replaced', machineId: washer.id, at: load.at, ...more },
+      washer,
+      Date.parse(load.at),
+    );
+  it('says where it was; where nothing is told, the place is asked for', () => {
+    expect(replaced({ part: 'fill-hose' })).toEqual([]);
+    expect(completed({ ...load, kind: 'replaced', part: 'fill-hose' }).station).toBe('tap');
+    expect(replaced({}).map(({ field }) => field)).toEqual(['station']);
+    expect(replaced({ station: 'pump-filter' })).toEqual([]);
+  });
+  it('is one that the machine has, at its own station', () => {
+    expect(replaced({ part: 'drum-belt', station: 'whole' })[0]!.field).toBe('part');
+    expect(replaced({ part: 'flux-capacitor', station: 'tap' })[0]!.field).toBe('part');
+    expect(replaced({ part: 'fill-hose', station: 'gasket' })[0]!.field).toBe('station');
+  });
+});
+
 describe('sayEntry', () => {
   it.each<[Partial<EntryDraft>, string]>([
     [{ count: 1 }, '1 load counted'],
@@ -108,8 +128,26 @@ describe('sayEntry', () => {
     [{ count: 2, programme: 'hot' }, '2 loads counted (hot)'],
     [{ kind: 'habit', habit: 'pockets' }, 'Pockets emptied'],
     [{ kind: 'bought', supply: 'vinegar', value: 1000, unit: 'ml' }, 'Supply bought: 1000 ml'],
+    [{ kind: 'replaced', station: 'pump' }, 'Replaced: drain pump'],
+    [{ kind: 'replaced', part: 'fill-hose' }, 'Replaced: fill hose'],
+    [{ kind: 'called', note: 'x' }, 'Somebody was called in'],
   ])('%j', (change, said) => {
     expect(sayEntry({ ...load, ...change })).toBe(said);
+  });
+});
+
+describe('sayEntryIn', () => {
+  const fill = { ...load, kind: 'reading' as const, quantity: 'fill-litres', value: 15, unit: 'L' };
+  it('tells a figure as the household reads it, and what was recorded beside it', () => {
+    // 15 L are 3.9626 US gallons (NIST SP 811).
+    expect(sayEntryIn(fill, 'us')).toBe('In ten seconds the tap gave 3.96 gal (recorded: 15 L)');
+    expect(sayEntryIn(fill, 'metric')).toBe('In ten seconds the tap gave 15 L');
+  });
+  it('leaves alone what has no units of its own', () => {
+    expect(sayEntryIn({ ...fill, quantity: 'old-thing' }, 'us')).toBe(
+      sayEntry({ ...fill, quantity: 'old-thing' }),
+    );
+    expect(sayEntryIn({ ...load, count: 3 }, 'us')).toBe('3 loads counted');
   });
 });
 
@@ -139,6 +177,8 @@ const RIGHT: Required<Pick<EntryDraft, ToldField | 'machineId' | 'task' | 'note'
   actives: ['acetic-acid'],
   step: 'drain-test',
   result: 'good',
+  part: 'filter-seal',
+  cost: { amount: 12.5, currency: 'EUR' },
 };
 
 describe.each(ENTRY_KINDS.filter((kind) => kind !== 'undone'))(
@@ -154,6 +194,7 @@ describe.each(ENTRY_KINDS.filter((kind) => kind !== 'undone'))(
     const whole = {
       ...only([...needs, ...allows]),
       ...(kind === 'proof' ? { step: proofOf } : {}),
+      ...(kind === 'explained' ? { quantity: 'filling' } : {}),
     };
 
     it('may tell all that its row names', () => {
@@ -164,6 +205,8 @@ describe.each(ENTRY_KINDS.filter((kind) => kind !== 'undone'))(
     it('needs what its row says', () => {
       for (const field of needs) {
         const { [field]: _left, ...rest } = whole as Record<string, unknown>;
+        // A part says where it was.
+        if (field === 'station') delete rest['part'];
         expect(wrong(rest), field).toContain(field);
       }
     });
@@ -177,3 +220,14 @@ describe.each(ENTRY_KINDS.filter((kind) => kind !== 'undone'))(
     });
   },
 );
+
+describe('a reason that is known', () => {
+  const draft = { kind: 'explained', at: load.at, machineId: washer.id, note: 'Guests' } as const;
+  it('is of a figure that a meter tells, or of all of them', () => {
+    expect(checkEntry(draft, washer, NOW)).toEqual([]);
+    expect(checkEntry({ ...draft, quantity: 'spins' }, washer, NOW)).toEqual([]);
+    expect(checkEntry({ ...draft, quantity: 'drain-rate' }, washer, NOW)).toMatchObject([
+      { field: 'quantity' },
+    ]);
+  });
+});

@@ -1,12 +1,14 @@
 import type { EntryDraft, Machine } from '../../model/schemas.js';
 import type { FieldProblem } from '../../model/check.js';
 import { ENTRY_KINDS, kindOfEntry, type ToldField } from '../../model/entry-kinds.js';
+import { isSignalFigure, SIGNAL_FIGURES } from '../../model/vocabulary.js';
 import { dayOf, sayDay } from '../../units/calendar.js';
 import { wrongTime } from '../../units/clock.js';
 import { isWrong, readReading } from '../../units/reading.js';
 import {
   isTask,
   knowsTask,
+  partsOf,
   procedureOf,
   stationsOf,
   taskOf,
@@ -15,6 +17,7 @@ import {
 } from '../catalogue/lookup.js';
 import type { Build } from '../catalogue/types.js';
 import { LOAD_HABITS } from '../catalogue/data/habits.js';
+import { PARTS } from '../catalogue/data/parts.js';
 
 /** What any entry may name. */
 const COMMON: ReadonlySet<string> = new Set(['machineId', 'station', 'task', 'caseId', 'note']);
@@ -49,8 +52,11 @@ export function checkEntry(
 
   if (draft.kind === 'undone') wrong('kind', 'An entry is undone at its own address.');
   const { needs, allows, label } = kindOfEntry(draft.kind);
+  // A part says where it was.
+  const told =
+    draft.part === undefined ? draft : { ...atItsStation(draft.part, machine), ...draft };
   for (const field of needs) {
-    const value = draft[field];
+    const value = told[field];
     if (value === undefined || value === '') wrong(field, 'This is needed here.');
   }
   for (const field of TOLD_FIELDS) {
@@ -63,6 +69,13 @@ export function checkEntry(
   if (draft.kind === 'reading' && !problems.some(({ field }) => OF_READINGS.has(field))) {
     const reading = readReading(draft);
     if (isWrong(reading)) wrong(reading.field, reading.message);
+  }
+  if (
+    draft.kind === 'explained' &&
+    draft.quantity !== undefined &&
+    !isSignalFigure(draft.quantity)
+  ) {
+    wrong('quantity', `Give one of ${SIGNAL_FIGURES.join(', ')}.`);
   }
   if (
     draft.kind === 'proof' &&
@@ -96,6 +109,13 @@ export function checkEntry(
   ) {
     wrong('station', 'This machine has no such station.');
   }
+  const parts = machine ? partsOf(machine) : PARTS;
+  const part = parts.find(({ id }) => id === draft.part);
+  if (draft.part !== undefined && !part) {
+    wrong('part', 'This machine has no such part.');
+  } else if (part && draft.station !== undefined && part.station !== draft.station) {
+    wrong('station', 'This part belongs to another station.');
+  }
   return problems;
 }
 
@@ -105,7 +125,7 @@ const TOLD_FIELDS: readonly ToldField[] = [
 const OF_READINGS = new Set(['quantity', 'value', 'unit']);
 
 /**
- * Fills in what follows from the rest: a task's station, one load where no number is given, a reading in
+ * Fills in what follows from the rest: the station of a task or a part, one load where no number is given, a reading in
  * the unit of its quantity.
  */
 export function completed(draft: EntryDraft, machine?: Build): EntryDraft {
@@ -116,7 +136,16 @@ export function completed(draft: EntryDraft, machine?: Build): EntryDraft {
     ...(draft.task !== undefined && draft.station === undefined && knowsTask(machine, draft.task)
       ? { station: taskOf(machine ?? NO_MACHINE, draft.task).station }
       : {}),
+    ...(draft.part !== undefined && draft.station === undefined
+      ? atItsStation(draft.part, machine)
+      : {}),
   };
+}
+
+function atItsStation(part: string, machine: Build | undefined): Partial<EntryDraft> {
+  const parts = machine ? partsOf(machine) : PARTS;
+  const station = parts.find(({ id }) => id === part)?.station;
+  return station === undefined ? {} : { station };
 }
 
 function inLogUnit(draft: EntryDraft): Partial<EntryDraft> {

@@ -2,9 +2,11 @@ import { sayProduct } from '../../chemistry/products.js';
 import type { EntryKind } from '../../model/entry-kinds.js';
 import { quantityOf } from '../../model/quantities.js';
 import type { Entry, EntryDraft } from '../../model/schemas.js';
-import type { Programme, ProofResult } from '../../model/vocabulary.js';
+import type { Programme, ProofResult, UnitSystem } from '../../model/vocabulary.js';
 import { many } from '../../units/many.js';
+import { presentAmount } from '../../units/present-unit.js';
 import { LOAD_HABITS } from '../catalogue/data/habits.js';
+import { PARTS } from '../catalogue/data/parts.js';
 import { isStation, knowsTask, NO_MACHINE, stationById, taskOf } from '../catalogue/lookup.js';
 import type { Build } from '../catalogue/types.js';
 
@@ -31,7 +33,9 @@ const WORDS: Record<EntryKind, (entry: Told, machine: Build | undefined) => stri
   reading: ({ quantity, value, unit }) =>
     `${quantityOf(quantity)?.logged ?? quantity ?? 'Reading'} ${value} ${unit}`,
   code: ({ code }) => `Code on the display: ${code}`,
-  replaced: ({ station }) => `Replaced: ${stationName(station) ?? 'a part'}`,
+  replaced: ({ part, station }) =>
+    `Replaced: ${partName(part) ?? stationName(station) ?? 'a part'}`,
+  called: () => 'Somebody was called in',
   note: () => 'Note',
   habit: ({ habit }) => LOAD_HABITS.find(({ id }) => id === habit)?.name ?? 'A habit kept',
   stock: ({ value, unit = '' }) => `Supply counted: ${value} ${unit}`.trim(),
@@ -41,6 +45,7 @@ const WORDS: Record<EntryKind, (entry: Told, machine: Build | undefined) => stri
     station === undefined ? 'A full rinse has run' : `Rinsed: ${stationName(station) ?? station}`,
   proof: (entry, machine) =>
     `${PROOF_WORDS[entry.result ?? 'good']}: ${lowerFirst(taskName(entry, machine) ?? 'the work')}`,
+  explained: () => 'The reason of a signal is known',
   case: () => 'Case of trouble closed',
   undone: () => 'Undone',
 };
@@ -52,7 +57,29 @@ const WORDS: Record<EntryKind, (entry: Told, machine: Build | undefined) => stri
  */
 export const sayEntry = (entry: Told, machine?: Build): string => WORDS[entry.kind](entry, machine);
 
+/**
+ * An entry in a few words, its figure in the household's units; where those are others than the log's, with what was
+ * recorded beside it.
+ * @example sayEntryIn(fill, 'us') // "In ten seconds the tap gave 3.96 gal (recorded: 15 L)"
+ */
+export function sayEntryIn(entry: Told, units: UnitSystem, machine?: Build): string {
+  const { kind, quantity, value, unit } = entry;
+  const row = quantityOf(quantity);
+  if (kind !== 'reading' || !row || value === undefined || unit === undefined) {
+    return sayEntry(entry, machine);
+  }
+  const own = presentAmount({ value, unit }, row.dimension, units);
+  if (own.unit === unit) return sayEntry(entry, machine);
+  const shown = { ...entry, value: Number(own.value.toPrecision(3)), unit: own.unit };
+  return `${sayEntry(shown, machine)} (recorded: ${value} ${unit})`;
+}
+
 const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
+const partName = (part: string | undefined): string | undefined => {
+  const name = PARTS.find(({ id }) => id === part)?.name;
+  return name && lowerFirst(name);
+};
 
 const stationName = (station: string | undefined): string | undefined =>
   station !== undefined && isStation(station) ? stationById(station).name.toLowerCase() : undefined;

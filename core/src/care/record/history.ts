@@ -1,7 +1,14 @@
 import type { ChemicalEvent } from '../../chemistry/guard.js';
 import type { EntryKind } from '../../model/entry-kinds.js';
 import { isQuantity, quantityOf, type QuantityId } from '../../model/quantities.js';
-import type { Active, Grade, Programme, ProofResult } from '../../model/vocabulary.js';
+import {
+  isSignalFigure,
+  type Active,
+  type Grade,
+  type Programme,
+  type ProofResult,
+  type SignalFigure,
+} from '../../model/vocabulary.js';
 import type { Day } from '../../units/calendar.js';
 import { isWrong, readReading } from '../../units/reading.js';
 import { TASKS } from '../catalogue/data/tasks.js';
@@ -30,6 +37,7 @@ export interface Fact {
   actives?: readonly Active[];
   /** Where a product was used, or the only place that was rinsed. */
   station?: string;
+  part?: string;
 }
 
 /** What the record says of one machine, by what the engines ask. */
@@ -47,6 +55,26 @@ export interface Past {
   chemicals: ChemicalEvent[];
   /** In order of time. */
   proofs: ProofEvent[];
+  /** When somebody knew why a figure of its meter had changed: of all of them where none is told. */
+  explained: Explained[];
+  /** In order of time. */
+  replaced: Replaced[];
+}
+
+/** A part that was replaced, by its id, or what was at a station where it is not told which. */
+export interface Replaced {
+  entryId: string;
+  /** UTC milliseconds. */
+  at: number;
+  day: Day;
+  station: string;
+  part?: string;
+}
+
+/** A reason that somebody knew. UTC milliseconds. */
+export interface Explained {
+  at: number;
+  figure?: SignalFigure;
 }
 
 /** What the record says of one machine, ready for due dates. */
@@ -70,10 +98,13 @@ export function gather(facts: Iterable<Fact>): Past {
     habits: new Map(),
     chemicals: [],
     proofs: [],
+    explained: [],
+    replaced: [],
   };
   for (const fact of facts) add(past, fact);
   past.chemicals.sort((a, b) => a.at - b.at);
   past.proofs.sort((a, b) => a.at - b.at);
+  past.replaced.sort((a, b) => a.at - b.at);
   for (const list of past.readings.values()) list.sort((a, b) => a.at - b.at);
   const openings = new Map([...past.openings].map(([task, list]) => [task, new Openings(list)]));
   return { ...past, openings };
@@ -121,6 +152,18 @@ function add(past: Sorted, fact: Fact): void {
       if (product !== undefined) event.product = product;
       if (station !== undefined) event.station = station;
       past.chemicals.push(event);
+      break;
+    }
+    case 'explained':
+      past.explained.push({
+        at,
+        ...(isSignalFigure(fact.quantity) ? { figure: fact.quantity } : {}),
+      });
+      break;
+    case 'replaced': {
+      const { station, part } = fact;
+      if (station === undefined) break;
+      past.replaced.push({ entryId, at, day, station, ...(part === undefined ? {} : { part }) });
       break;
     }
     case 'habit':

@@ -13,9 +13,12 @@ import { inDriver } from '../catalogue/interval-figure.js';
 import { paceOf, scaled, weightsOf, type InForce, type SpeedUp } from './interval.js';
 import {
   learn,
+  replayed,
+  type Before,
   type Evidence,
   type Held,
   type Learned,
+  type LearningQuestion,
   type Summary,
 } from '../fouling/learning.js';
 import type { Measured } from '../record/history.js';
@@ -75,7 +78,7 @@ export interface LimitDates {
 export interface DueQuestion {
   task: Task;
   machine: Pick<Machine, 'features' | 'habits' | 'school' | 'rules'>;
-  household: Pick<Household, 'school' | 'risk' | 'hardness' | 'zone' | 'multipliers'>;
+  household: Pick<Household, 'school' | 'risk' | 'hardness' | 'zone' | 'multipliers' | 'widened'>;
   /** Of this task. */
   openings: Openings;
   /** Of this task's quantities, in order of time. */
@@ -105,36 +108,46 @@ interface Reckoned extends Learned {
   usage: Usage;
 }
 
-/**
- * Works out which interval holds, and learns from what was seen. An interval that a plan gave is meant as it stands:
- * what is believed of the station still rests on the one it would have otherwise.
- */
-export function reckon(question: DueQuestion): Reckoned {
-  const { task, machine, household } = question;
-  const { interval: school, own, planned, from } = ruleFor(task, machine, household);
-  if (planned) {
-    const otherwise = reckon({ ...question, machine: withoutPlan(machine, task) });
-    const base = inDriver(school, task.driver);
-    const { held: _held, ...rest } = otherwise;
-    return { ...rest, school, from, own, speeds: [], pace: 1, base, learned: base };
-  }
+type InForceFor = Omit<Reckoned, keyof Learned>;
+
+/** The interval that holds before anything was seen, and what is learned from. */
+function askedOf(question: DueQuestion): InForceFor & { asks: LearningQuestion; planned: boolean } {
+  const { task, machine, household, openings, readings = NONE } = question;
+  const { interval: school, own, planned = false, from } = ruleFor(task, machine, household);
   const changed = machine.rules?.[task.id]?.changed;
   const speeds = speedsUnder({ interval: school, own }, task, machine, household);
   const pace = paceOf(speeds);
   const base = inDriver(school, task.driver) * pace;
   const usage =
     task.driver === 'loads' ? question.usage.weighted(weightsOf(task, speeds)) : question.usage;
-  const learned = learn({
-    task,
-    openings: question.openings,
-    readings: question.readings ?? NONE,
-    usage,
-    base,
-    risk: household.risk,
-    own,
+  const { risk, widened } = household;
+  const asks: LearningQuestion = {
+    ...{ task, openings, readings, usage, base, risk, own },
+    ...(widened === undefined ? {} : { widened }),
     ...(changed ? { changedOn: changed.on } : {}),
-  });
-  return { ...learned, school, from, own, speeds, pace, base, usage };
+  };
+  return { school, from, own, speeds, pace, base, usage, asks, planned };
+}
+
+/**
+ * Works out which interval holds, and learns from what was seen. An interval that a plan gave is meant as it stands:
+ * what is believed of the station still rests on the one it would have otherwise.
+ */
+export function reckon(question: DueQuestion): Reckoned {
+  const { asks, planned, ...inForce } = askedOf(question);
+  if (!planned) return { ...learn(asks), ...inForce };
+  const { task, machine } = question;
+  const otherwise = reckon({ ...question, machine: withoutPlan(machine, task) });
+  const base = inDriver(inForce.school, task.driver);
+  const { held: _held, ...rest } = otherwise;
+  const { school, from, own } = inForce;
+  return { ...rest, school, from, own, speeds: [], pace: 1, base, learned: base };
+}
+
+/** At each opening that was graded, what was believed of the station up to then. */
+export function believedBefore(question: DueQuestion): Generator<Before> {
+  const { task, machine } = question;
+  return replayed(askedOf({ ...question, machine: withoutPlan(machine, task) }).asks);
 }
 
 function withoutPlan(machine: DueQuestion['machine'], { id }: Task): DueQuestion['machine'] {

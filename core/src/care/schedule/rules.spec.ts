@@ -6,7 +6,7 @@ import { due } from './due.js';
 import { sayState, why } from './explain.js';
 import { inDriver } from '../catalogue/interval-figure.js';
 import { Openings, type Opening } from '../record/openings.js';
-import { checkOwnTasks, checkRules, loosens, ruleFor, sayLooser } from './rules.js';
+import { checkOwnTasks, checkPages, checkRules, loosens, ruleFor, sayLooser } from './rules.js';
 import { planVisit } from '../visit/plan.js';
 import { household, machine } from '../../model/testing.js';
 import { Usage } from '../record/load-counts.js';
@@ -184,5 +184,25 @@ describe('own tasks', () => {
     expect(checkOwnTasks(elsewhere)).toEqual([
       { field: 'ownTasks.0.station', message: 'This machine has no such station.' },
     ]);
+  });
+});
+
+describe('pages of a manual', () => {
+  const page = (task: string, step?: string) => ({
+    ...{ document: '00000000-0000-4000-8000-000000000001', page: 3, task },
+    ...(step ? { step } : {}),
+  });
+  const wrong = (...pages: ReturnType<typeof page>[]) =>
+    checkPages(machine('front-load-washer', { pages })).map(({ field }) => field);
+
+  it('are of tasks that there are, one for each task and step', () => {
+    expect(wrong()).toEqual([]);
+    expect(wrong(page('pump-filter'), page('pump-filter', 'found'))).toEqual([]);
+    expect(wrong(page('pump-filter'), page('pump-filter'))).toEqual(['pages.1.task']);
+    expect(wrong(page('juggling'))).toEqual(['pages.0.task']);
+  });
+
+  it('outlive a task of the household’s own, and a feature that was put right', () => {
+    expect(wrong(page('own-clay-trap'), page('duct-run'))).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 import type { Household, Machine, MachineDraft } from '../../model/schemas.js';
 import type { FieldProblem } from '../../model/check.js';
 import type { MachineKind, SchoolId } from '../../model/vocabulary.js';
-import { stationsOf, taskOf, tasksOf } from '../catalogue/lookup.js';
+import { isTask, stationsOf, taskOf, tasksOf } from '../catalogue/lookup.js';
 import type { Interval, Task } from '../catalogue/types.js';
 import { SCHOOL_TEXTS } from '../catalogue/data/schools.js';
 import { TASKS } from '../catalogue/data/tasks.js';
@@ -153,5 +153,22 @@ export function checkOwnTasks(draft: MachineDraft): FieldProblem[] {
     }
     ids.add(own.id);
     return problems;
+  });
+}
+
+/**
+ * Checks where a manual tells of what: of tasks that there are, one page for each task and step. A task that this machine
+ * has no longer, or that was the household's own, may still have one.
+ */
+export function checkPages({ pages = [] }: MachineDraft): FieldProblem[] {
+  const seen = new Set<string>();
+  return pages.flatMap(({ task, step = '' }, i): FieldProblem[] => {
+    const place = `${task}/${step}`;
+    const twice = seen.has(place);
+    seen.add(place);
+    if (!isTask(task) && !task.startsWith('own-')) {
+      return [{ field: `pages.${i}.task`, message: 'There is no such task.' }];
+    }
+    return twice ? [{ field: `pages.${i}.task`, message: 'This has a page already.' }] : [];
   });
 }

@@ -1,6 +1,7 @@
 import type { Stretch } from '../log/power-series.js';
 import { heaterDuty } from './duty.js';
 import { onAndOff, type OnOff } from './threshold.js';
+import { washFigures, type WashFigures } from './wash.js';
 
 /*
  * Loads in a meter's log.
@@ -33,6 +34,8 @@ export interface Cycle {
   /** Of a machine that heats all along: share of the time that its heater was on while the load was wet, and its W. */
   duty?: number;
   heater?: number;
+  /** Of a machine that does not heat all along. */
+  wash?: WashFigures;
 }
 
 /** What of a machine's own ways the detector has learned. */
@@ -301,7 +304,7 @@ class Finder {
       motor: motor * minutes,
       idle: idle * minutes,
       unread: unread * minutes,
-      ...this.#dutyOf(begin, last.to),
+      ...this.#ofItsKind(begin, last.to),
     };
   }
 
@@ -314,12 +317,14 @@ class Finder {
     return this.#withoutNoise(runs.slice(1));
   }
 
-  /** Only of a dryer: what heats in both halves of its time, for a fifth of each at least. */
-  #dutyOf(from: number, to: number): Pick<Cycle, 'duty' | 'heater'> {
+  /** A dryer heats in both halves of its time, for a fifth of each at least; the figures of anything else are a wash's. */
+  #ofItsKind(from: number, to: number): Pick<Cycle, 'duty' | 'heater' | 'wash'> {
     const middle = Math.floor((from + to) / 2);
     const heats = (a: number, b: number) => 5 * (this.#heatIn(a, b)?.bins ?? 0) > b - a;
-    if (!heats(from, middle) || !heats(middle, to)) return {};
-    const found = heaterDuty(this.#watts.subarray(from, to), this.bin);
+    const watts = this.#watts.subarray(from, to);
+    if (!heats(from, middle) || !heats(middle, to))
+      return { wash: washFigures(watts, this.bin, this.heats, this.level.off) };
+    const found = heaterDuty(watts, this.bin);
     return found ? { duty: found.duty, heater: found.heater } : {};
   }
 

@@ -2,7 +2,8 @@ import { randomLcg, randomNormal } from 'd3-random';
 import { describe, expect, it } from 'vitest';
 import { Baseline, normalOfT } from './baseline.js';
 import { Cusum, TABULAR, type CusumLimits } from './cusum.js';
-import { DRIFT_LIMITS, findShifts, type DriftFigure } from './drift.js';
+import { DRIFT_LIMITS, findShifts } from './drift.js';
+import { closing, driftHouse } from './testing.js';
 
 /** Normal distribution function: Abramowitz and Stegun 26.2.17, off by less than 7.5e-8. */
 function phi(x: number): number {
@@ -96,31 +97,20 @@ describe('what is usual', () => {
 });
 
 const DAY = 86_400_000;
-/** Loads of a house: a usual figure, scatter with an odd load now and then, and a factor as it goes. */
-function house(seed: number, loads: number, factor: (i: number) => number = () => 1) {
-  const random = randomLcg(seed);
-  const scatter = 0.05 + 0.07 * random();
-  const usual = 20 + 20 * random();
-  const noise = randomNormal.source(random)(0, scatter);
-  return Array.from({ length: loads }, (_, i): DriftFigure => {
-    const odd = random() < 0.03 ? 0.3 * (random() - 0.3) : 0;
-    return { id: String(i), at: i * DAY, value: usual * factor(i) * Math.exp(noise() + odd) };
-  });
-}
 const PRIOR = { sigma: 0.1, loads: 10 };
 const HOUSES = 400;
 const seeds = Array.from({ length: HOUSES }, (_, i) => (i + 0.5) / HOUSES);
 
 describe('shifts of a figure', () => {
   it('are falsely told to at most one house in ten in a hundred loads', () => {
-    const told = seeds.filter((seed) => findShifts(house(seed, 100), [], PRIOR).length > 0);
+    const told = seeds.filter((seed) => findShifts(driftHouse(seed, 100), [], PRIOR).length > 0);
     expect(told.length / HOUSES).toBeLessThanOrEqual(0.1);
   });
 
   it('are seen, when, and how large, where the figure is a fifth more from a day on', () => {
     const shifts = seeds.map((seed) =>
       findShifts(
-        house(seed, 140, (i) => (i < 60 ? 1 : 1.2)),
+        driftHouse(seed, 140, (i) => (i < 60 ? 1 : 1.2)),
         [],
         PRIOR,
       ).find(({ seen }) => seen.at >= 60 * DAY),
@@ -136,25 +126,23 @@ describe('shifts of a figure', () => {
   });
 
   it('of a duct that closes within ten months are told before drying takes a quarter longer, in nine houses of ten', () => {
-    // Four loads a week: a straight rise to half as long again.
-    const factor = (i: number) => (i < 40 ? 1 : 1 + (0.5 * (i - 40)) / 170);
     const early = seeds.filter((seed) => {
-      const shift = findShifts(house(seed, 210, factor), [], PRIOR).find(
+      const shift = findShifts(driftHouse(seed, 210, closing), [], PRIOR).find(
         ({ seen }) => seen.at >= 40 * DAY,
       );
-      return shift && factor(shift.seen.at / DAY) <= 1.25;
+      return shift && closing(shift.seen.at / DAY) <= 1.25;
     });
     expect(early.length / HOUSES).toBeGreaterThan(0.9);
   });
 
   it('end by themselves when the figure is back, and with a clean that is proved', () => {
     const [back] = findShifts(
-      house(0.3, 160, (i) => (i < 50 || i >= 90 ? 1 : 1.35)),
+      driftHouse(0.3, 160, (i) => (i < 50 || i >= 90 ? 1 : 1.35)),
       [],
       PRIOR,
     );
     expect(Math.abs(back!.back!.at / DAY - 90)).toBeLessThan(6);
-    const dirty = house(0.3, 120, (i) => (i < 50 ? 1 : 1.35));
+    const dirty = driftHouse(0.3, 120, (i) => (i < 50 ? 1 : 1.35));
     const [cleaned, ...more] = findShifts(dirty, [95 * DAY], PRIOR);
     expect(cleaned!.back!.at).toBe(95 * DAY);
     expect(more).toEqual([]);
@@ -163,12 +151,12 @@ describe('shifts of a figure', () => {
   it('are none in few loads, and none of a single odd one', () => {
     expect(
       findShifts(
-        house(0.2, 5, (i) => (i < 4 ? 1 : 2)),
+        driftHouse(0.2, 5, (i) => (i < 4 ? 1 : 2)),
         [],
         PRIOR,
       ),
     ).toEqual([]);
-    const odd = house(0.2, 60, (i) => (i === 40 ? 4 : 1));
+    const odd = driftHouse(0.2, 60, (i) => (i === 40 ? 4 : 1));
     expect(findShifts(odd, [], PRIOR)).toEqual([]);
   });
 

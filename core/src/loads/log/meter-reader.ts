@@ -1,3 +1,4 @@
+import { Counter, MOST_WATTS } from './counter.js';
 import { WallClock } from './file-time.js';
 import { PowerSeries } from './power-series.js';
 import { fieldsOf, figureOf, offsetIn, wallOf, type FileShape } from './shape.js';
@@ -28,13 +29,9 @@ export interface ReaderOptions {
 /** Problems that are told one by one. */
 export const TOLD_PROBLEMS = 20;
 /** Before this year no such meter was. */
-const EARLIEST = Date.UTC(2000, 0, 1);
+export const EARLIEST = Date.UTC(2000, 0, 1);
 /** What is ahead of the clock by more is in the future, ms. */
 export const AHEAD = 10 * 60_000;
-/** No socket of a house gives as much, W. */
-const MOST_WATTS = 25_000;
-/** A counter that stood this long without a line was not read in between, ms. */
-const UNREAD_FOR = 15 * 60_000;
 const TO_WATTS = { W: 1, kW: 1000 } as const;
 const TO_WATT_HOURS = { Wh: 1, kWh: 1000 } as const;
 
@@ -63,9 +60,7 @@ export class MeterReader {
   #rest = new Uint8Array(0);
   #skip: boolean;
 
-  #counted = NaN;
-  #countedAt = NaN;
-  #readAt = NaN;
+  readonly #counter: Counter;
 
   /** Minute that was read last, by its sixteen letters, and what instant it is. */
   readonly #minute = new Uint8Array(16);
@@ -74,6 +69,7 @@ export class MeterReader {
   constructor(readonly options: ReaderOptions) {
     const { shape, interval, zone } = options;
     this.series = new PowerSeries(interval);
+    this.#counter = new Counter(this.series);
     this.#clock = new WallClock(zone, options.newestFirst);
     this.#figure = shape.figure;
     this.#when = shape.time[0]!;
@@ -205,24 +201,10 @@ export class MeterReader {
       const watts = figure * this.#watts;
       if (watts > MOST_WATTS) return this.#leave('no socket gives so much');
       this.series.add(at, watts);
-    } else this.#count(at, figure * this.#wattHours!);
+    } else this.#counter.read(at, figure * this.#wattHours!);
     this.taken++;
     if (at < this.first) this.first = at;
     if (at > this.last) this.last = at;
-  }
-
-  /** A counter's step is the energy since it stepped last; one that falls was begun anew. */
-  #count(at: number, wattHours: number): void {
-    const stood = this.#readAt;
-    this.#readAt = at;
-    if (wattHours === this.#counted) return;
-    const grown = wattHours - this.#counted;
-    const watts = (grown * 3_600_000) / (at - this.#countedAt);
-    if (grown > 0 && at > this.#countedAt && at - stood <= UNREAD_FOR && watts <= MOST_WATTS) {
-      this.series.addEnergy(this.#countedAt, at, grown);
-    }
-    this.#counted = wattHours;
-    this.#countedAt = at;
   }
 
   #leave(says: string): void {

@@ -83,6 +83,12 @@ export class PowerSeries {
     return [...this.#days.keys()].sort((a, b) => a - b);
   }
 
+  /** Lets days before one go. @param day its number since 1970, UTC */
+  forget(day: number): void {
+    for (const one of this.#days.keys()) if (one < day) this.#days.delete(one);
+    this.#day = NaN;
+  }
+
   #spread(from: number, to: number, watts: number): void {
     let at = from;
     while (at < to) {

@@ -1,4 +1,12 @@
-import { meanOf, programme, tailOf, wattsIn, type Phase, type StandIn } from './programmes.js';
+import {
+  meanOf,
+  programme,
+  tailOf,
+  wattsIn,
+  type Phase,
+  type StandIn,
+  type WasherState,
+} from './programmes.js';
 
 /** A load that was run, as whoever ran it knows it. UTC milliseconds. */
 export interface RunLoad {
@@ -29,6 +37,10 @@ export interface StandInOptions {
   /** Share of the loads that come right after one another, with a few minutes to change them. */
   backToBack?: number;
   random: () => number;
+  /** Hours between two loads, beyond an hour and a half, at most. */
+  apart?: number;
+  /** How a washer is at a load, counted from 0. */
+  state?: (load: number) => WasherState;
 }
 
 const normal = (random: () => number): number =>
@@ -36,7 +48,7 @@ const normal = (random: () => number): number =>
 
 /** The log of a meter on a machine that runs so many loads, and the loads. */
 export function standInLog(options: StandInOptions): StandInLog {
-  const { random, every, noise, kinds, tails = false, backToBack = 0 } = options;
+  const { random, every, noise, kinds, tails = false, backToBack = 0, apart = 14 } = options;
   const standby = 0.4 + 1.6 * random();
   const samples: StandInLog['samples'] = [];
   const loads: RunLoad[] = [];
@@ -65,7 +77,7 @@ export function standInLog(options: StandInOptions): StandInLog {
   for (let i = 0; i < options.loads; i++) {
     const kind = kinds[Math.floor(random() * kinds.length)]!;
     const from = at;
-    const phases = programme(kind, random);
+    const phases = programme(kind, random, options.state?.(i));
     const wattHours = runs(phases);
     const filling = phases.findIndex(({ does }) => does !== 'drain' && does !== 'fill');
     const fills = phases.slice(0, filling).reduce((sum, { seconds }) => sum + seconds, 0);
@@ -74,7 +86,7 @@ export function standInLog(options: StandInOptions): StandInLog {
     if (soon) rests(150 + 400 * random());
     else {
       if (tails) runs(tailOf(random));
-      rests(3600 * (1.5 + 14 * random()));
+      rests(3600 * (1.5 + apart * random()));
     }
   }
   return { samples, loads };

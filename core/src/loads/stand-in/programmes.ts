@@ -3,6 +3,8 @@
  * what reads the watts. Figures are common practice for household machines, varied by chance.
  */
 
+import type { STAND_INS } from '../../model/stand-ins.js';
+
 /** So many watts for so many seconds, with a drum that turns to and fro where it tumbles. */
 export interface Phase {
   does: 'fill' | 'heat' | 'tumble' | 'spin' | 'drain' | 'soak' | 'dry' | 'cool' | 'rest' | 'turn';
@@ -14,16 +16,21 @@ export interface Phase {
   towards?: number;
 }
 
-export type StandIn =
-  | 'cotton'
-  | 'hot'
-  | 'cold'
-  | 'quick'
-  | 'soak'
-  | 'vented'
-  | 'condenser'
-  | 'heat-pump'
-  | 'wash-and-dry';
+export type StandIn = (typeof STAND_INS)[number];
+
+/** How a washer is, and what is wrong with it. */
+export interface WasherState {
+  /** Watts of its heater: every machine has one heater. */
+  heater?: number;
+  /** Its heater is on for this share of the time that it heats: scale on it, and its limiter holds it off. */
+  on?: number;
+  /** Filling takes so many times as long. */
+  filling?: number;
+  /** It tries to spin so many times before it does. */
+  tries?: number;
+  /** Its water does not go: it pumps, and gives up. */
+  blocked?: boolean;
+}
 
 type Random = () => number;
 const between = (random: Random, from: number, to: number): number => from + (to - from) * random();
@@ -51,8 +58,58 @@ const lastSpin = (random: Random): Phase[] => [
   { does: 'tumble', seconds: 25, watts: 90, still: 0.3 },
 ];
 
-function washes(random: Random, heat: number, tumble: number, soak = 0, rinsing = 2): Phase[] {
+function washes(
+  random: Random,
+  heat: number,
+  tumble: number,
+  soak = 0,
+  rinsing = 2,
+  state: WasherState = {},
+): Phase[] {
   const heater = between(random, 1750, 2250);
+  const phases = washed(random, heat, tumble, soak, rinsing, state.heater ?? heater);
+  return withFaults(phases, random, state);
+}
+
+/** A limiter holds the heater off for so long at a time, s. */
+const HELD_OFF = 45;
+
+function withFaults(phases: readonly Phase[], random: Random, state: WasherState): Phase[] {
+  const { on = 1, filling = 1, tries = 0, blocked = false } = state;
+  const lastSpin = phases.findLastIndex(({ does }) => does === 'spin');
+  const wash = phases.findIndex(({ does }) => does === 'tumble');
+  const all: Phase[] = [];
+  for (const [i, phase] of phases.entries()) {
+    if (blocked && i > wash && phase.does === 'drain') {
+      // Until its control gives up.
+      return [...all, { ...phase, seconds: minutes(random, 4, 8) }];
+    }
+    if (phase.does === 'fill') all.push({ ...phase, seconds: filling * phase.seconds });
+    else if (phase.does === 'heat' && on < 1) {
+      const held = (HELD_OFF * on) / (1 - on);
+      for (let left = phase.seconds; left > 0; left -= held) {
+        all.push({ ...phase, seconds: Math.min(left, held) });
+        all.push({ does: 'tumble', seconds: HELD_OFF, watts: 110, still: 0.4 });
+      }
+    } else {
+      for (let k = 0; i === lastSpin && k < tries; k++) {
+        all.push({ does: 'spin', seconds: 55 + 30 * random(), watts: 140, towards: 190 });
+        all.push({ does: 'tumble', seconds: 30 + 30 * random(), watts: 110, still: 0.4 });
+      }
+      all.push(phase);
+    }
+  }
+  return all;
+}
+
+function washed(
+  random: Random,
+  heat: number,
+  tumble: number,
+  soak: number,
+  rinsing: number,
+  heater: number,
+): Phase[] {
   return [
     ...fills(random),
     { does: 'tumble', seconds: minutes(random, 2, 4), watts: 120, still: 0.4 },
@@ -90,23 +147,25 @@ export const tailOf = (random: Random): Phase[] =>
     },
   ]).flat();
 
-/** The phases of a programme, another each time. @param random 0 to 1 */
-export function programme(kind: StandIn, random: Random): Phase[] {
+/** The phases of a programme, another each time. @param random 0 to 1 @param state of a washer */
+export function programme(kind: StandIn, random: Random, state: WasherState = {}): Phase[] {
   switch (kind) {
     case 'cotton':
-      return washes(random, minutes(random, 7, 14), minutes(random, 25, 45));
+      return washes(random, minutes(random, 7, 14), minutes(random, 25, 45), 0, 2, state);
     case 'hot':
-      return washes(random, minutes(random, 22, 38), minutes(random, 30, 50), 0, 3);
+      return washes(random, minutes(random, 22, 38), minutes(random, 30, 50), 0, 3, state);
     case 'cold':
-      return washes(random, 0, minutes(random, 14, 26));
+      return washes(random, 0, minutes(random, 14, 26), 0, 2, state);
     case 'quick':
-      return washes(random, minutes(random, 3, 5), minutes(random, 6, 9), 0, 1);
+      return washes(random, minutes(random, 3, 5), minutes(random, 6, 9), 0, 1, state);
     case 'soak':
       return washes(
         random,
         minutes(random, 7, 14),
         minutes(random, 25, 45),
         minutes(random, 6, 10.5),
+        2,
+        state,
       );
     case 'vented':
       return dries(random, between(random, 2000, 5400), minutes(random, 35, 75));

@@ -48,13 +48,13 @@ describe('reading a code', () => {
     ['8OB1', 'BOB1', 1],
     ['FRAO', 'FRA0', 1],
     ['frad', 'FRA0', 1],
-  ])('reads %s as %s', (typed, code, sameData) => {
+  ])('reads %s as %s', (typed, code, alike) => {
     const reading = read(typed);
     expect(reading.is).toBe('found');
     if (reading.is !== 'found') return;
     expect(reading.match.row.code).toBe(code);
-    expect(reading.match.sameData).toBe(sameData);
-    if (sameData) expect(reading.say).toBe(`You typed ${typed.trim()}, your sheet has ${code}.`);
+    expect(reading.match.alike).toBe(alike);
+    if (alike) expect(reading.say).toBe(`You typed ${typed.trim()}, your sheet has ${code}.`);
   });
 
   it('does not take a 6 for an 8 through the b between them', () => {

@@ -5,7 +5,7 @@ import type { MachineKind } from '../../model/vocabulary.js';
 const LONGEST = 12;
 
 /**
- * Signs that a seven-segment display shows sameData, and t and 7 upside down.
+ * Signs that a seven-segment display shows alike, and t and 7 upside down.
  */
 const ALIKE = ['5S', '0OD', '1Il', '6b', '8B', '2Z', '9gq', 'nrh', 't7'];
 /** Keys that lie beside or above what was meant, and signs that look like it. */
@@ -24,8 +24,8 @@ export interface CodeMatch {
   row: CodeRow;
   maker: string;
   family: string;
-  /** Signs that were taken for others that look sameData; 0 where it is the very code. */
-  sameData: number;
+  /** Signs that were taken for others that look alike; 0 where it is the very code. */
+  alike: number;
 }
 
 export type CodeReading =
@@ -56,11 +56,11 @@ export const sheetFits = (
   machine.maker.trim().toLowerCase().startsWith(maker.trim().toLowerCase());
 
 /**
- * Looks a typed code up. Spelling does not matter, and signs that a display shows sameData are resolved
+ * Looks a typed code up. Spelling does not matter, and signs that a display shows alike are resolved
  * against the sheets.
  * @param typed as the person typed it
  * @param machine whose display it is; only sheets of its maker count
- * @example readCode('5d', sheets, washer) // found "Sd", one sign sameData
+ * @example readCode('5d', sheets, washer) // found "Sd", one sign alike
  */
 export function readCode(
   typed: string,
@@ -87,7 +87,7 @@ export function readCode(
   );
   const [first] = matches;
   if (first) {
-    const best = matches.filter(({ sameData }) => sameData === first.sameData);
+    const best = matches.filter(({ alike }) => alike === first.alike);
     if (best.length > 1) {
       return {
         is: 'several',
@@ -100,7 +100,7 @@ export function readCode(
       match: first,
       others: matches.slice(1),
       say:
-        first.sameData > 0
+        first.alike > 0
           ? `You typed ${shown(typed)}, your sheet has ${first.row.code}.`
           : `${first.row.code} on the sheet ${first.maker} ${first.family}.`,
     };
@@ -109,7 +109,7 @@ export function readCode(
     code,
     slipped,
     sheets.filter((sheet) => !sheetFits(sheet, machine)),
-  ).filter(({ sameData }) => sameData === 0);
+  ).filter(({ alike }) => alike === 0);
   if (elsewhere.length) {
     const where = elsewhere.map(({ maker, family }) => `${maker} ${family}`);
     return {
@@ -131,25 +131,25 @@ function matchesIn(code: string, slipped: boolean, sheets: readonly CodeSheetDra
   return sheets
     .flatMap(({ maker, family, rows }) =>
       rows.flatMap((row): CodeMatch[] => {
-        const sameData = row.code === undefined ? undefined : likeness(code, row.code);
-        if (sameData === undefined) return [];
-        return [{ row, maker, family, sameData: sameData + (slipped ? 1 : 0) }];
+        const alike = row.code === undefined ? undefined : likeness(code, row.code);
+        if (alike === undefined) return [];
+        return [{ row, maker, family, alike: alike + (slipped ? 1 : 0) }];
       }),
     )
-    .sort((a, b) => a.sameData - b.sameData);
+    .sort((a, b) => a.alike - b.alike);
 }
 
-/** How many signs have to be taken for one that looks sameData; undefined where one does not. */
+/** How many signs have to be taken for one that looks alike; undefined where one does not. */
 function likeness(typed: string, listed: string): number | undefined {
   const [a, b] = [[...typed], signsOf(listed)];
   if (a.length !== b.length) return undefined;
-  let sameData = 0;
+  let alike = 0;
   for (const [i, sign] of a.entries()) {
     if (sign === b[i]!.toUpperCase()) continue;
     if (!looksLike(sign, b[i]!)) return undefined;
-    sameData++;
+    alike++;
   }
-  return sameData;
+  return alike;
 }
 
 /** On a display a small b is like 6, a capital one like 8; the other letters have one shape. */
@@ -178,7 +178,7 @@ export function readLamps(
           ({ pattern }) =>
             pattern?.flashes === flashes && pattern.lamps.map(bare).sort().join() === wanted,
         )
-        .map((row) => ({ row, maker, family, sameData: 0 })),
+        .map((row) => ({ row, maker, family, alike: 0 })),
     );
 }
 

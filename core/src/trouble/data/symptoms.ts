@@ -17,6 +17,7 @@ export const SYMPTOMS: readonly Symptom[] = spoken([
   symptom('drains-slowly', WASHERS, 'see', 'It drains slowly'),
   symptom('getting-worse', WASHERS, 'see', 'It drains worse from week to week', 0.03),
   symptom('wont-spin', WASHERS, 'see', 'It does not spin up'),
+  symptom('spin-tries', WASHERS, 'hear', 'It tries to spin again and again'),
   symptom('door-locked', FRONT, 'feel', 'The door stays locked'),
   symptom(
     'code-drain',

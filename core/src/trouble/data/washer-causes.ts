@@ -15,6 +15,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       'drains-slowly': 'often',
       'getting-worse': 'often',
       'wont-spin': 'sometimes',
+      'spin-tries': 'seldom',
       'code-drain': 'often',
       'sour-smell': 'often',
       'wash-sour': 'sometimes',
@@ -422,6 +423,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     makes: {
       walks: 'nearly always',
       'even-part-loads': 'often',
+      'spin-tries': 'sometimes',
       'press-corners': DECIDES,
     },
     fix: { who: 'you', say: 'Level it and fix the feet.', task: 'level', minutes: 25 },
@@ -451,6 +453,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
       walks: 'sometimes',
       'bangs-this-load': 'nearly always',
       'wont-spin': 'often',
+      'spin-tries': 'often',
       'wetter-wash': 'often',
       redistribute: DECIDES,
     },
@@ -466,6 +469,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     makes: {
       'drains-slowly': 'often',
       'wont-spin': 'sometimes',
+      'spin-tries': 'sometimes',
       foam: 'nearly always',
       'foam-at-end': DECIDES,
     },

@@ -13,7 +13,13 @@ describe('the advised path', () => {
     (kind) => {
       const trouble = new Diagnosis({ kind, features: {} });
       const random = randomLcg(271 / 1000);
-      const sums: Record<Policy, number> = { knowing: 0, advised: 0, random: 0, fixed: 0 };
+      const sums: Record<Policy, number> = {
+        knowing: 0,
+        advised: 0,
+        metered: 0,
+        random: 0,
+        fixed: 0,
+      };
       for (let i = 0; i < (DRAWN[kind] ?? 120); i++) {
         const drawn = drawTrouble(trouble, random);
         for (const policy of POLICIES) {
@@ -22,6 +28,8 @@ describe('the advised path', () => {
       }
       expect(sums.advised).toBeLessThan(0.6 * sums.random);
       expect(sums.advised).toBeLessThan(0.6 * sums.fixed);
+      // What a meter tells costs nothing; one step ahead, it may lead a little astray all the same.
+      expect(sums.metered).toBeLessThan(1.07 * sums.advised);
       expect(sums.advised).toBeLessThan((kind === 'vented-dryer' ? 1.6 : 1.5) * sums.knowing);
     },
   );

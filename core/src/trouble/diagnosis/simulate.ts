@@ -18,7 +18,7 @@ export interface DrawnTrouble {
 /**
  * Ways to go about it. `knowing` is told what is wrong and only puts it right: nobody does better.
  */
-export const POLICIES = ['knowing', 'advised', 'random', 'fixed'] as const;
+export const POLICIES = ['knowing', 'advised', 'metered', 'random', 'fixed'] as const;
 export type Policy = (typeof POLICIES)[number];
 
 /**
@@ -55,7 +55,8 @@ export function minutesTo(
   random: () => number,
 ): number {
   if (policy === 'knowing') return new Work(trouble, drawn).putRight(drawn.wrong);
-  if (policy === 'advised') return advisedMinutes(trouble, drawn);
+  if (policy === 'advised') return advisedMinutes(trouble, drawn, drawn.reported);
+  if (policy === 'metered') return advisedMinutes(trouble, drawn, withMeter(trouble, drawn));
   const checks = policy === 'random' ? shuffled(trouble.checks, random) : trouble.checks;
   return orderedMinutes(trouble, drawn, checks);
 }
@@ -98,9 +99,23 @@ class Work {
   }
 }
 
-function advisedMinutes(trouble: Diagnosis, drawn: DrawnTrouble): number {
-  const { shows, reported } = drawn;
-  const answers: Record<string, Answer> = { ...reported };
+/** What a meter's watts show by themselves, before anybody looks: loads that take longer, heat that stays away. */
+export const METER_TELLS: readonly string[] = [
+  ...['long-heating', 'slow-fill', 'wont-spin', 'wrong-heat'],
+  ...['slow-drift', 'long-drying', 'no-heat', 'heat-stops-early', 'stops-minutes', 'runs-on'],
+  // By the heater's on-share.
+  'weak-air',
+];
+
+function withMeter({ situation }: Diagnosis, { shows, reported }: DrawnTrouble): Answers {
+  const told = symptomsOf(situation.kind).filter(({ id }) => METER_TELLS.includes(id));
+  const seen = told.map(({ id }) => [id, shows.get(id) ? 'yes' : 'no'] as const);
+  return { ...Object.fromEntries(seen), ...reported };
+}
+
+function advisedMinutes(trouble: Diagnosis, drawn: DrawnTrouble, told: Answers): number {
+  const { shows } = drawn;
+  const answers: Record<string, Answer> = { ...told };
   const failed: number[] = [];
   const work = new Work(trouble, drawn);
   for (let step = 0; step < 60; step++) {

@@ -28,7 +28,7 @@ const STOPS_WITH: readonly StopsWith[] = [
       ...['other-fixtures-slow', 'water-behind', 'never-full', 'pool-front', 'fold-water'],
       ...['damp-tap-side', 'foam', 'sump-water', 'hum-no-flow', 'pump-silent', 'door-locked'],
       ...['tank-lamp', 'code-fill', 'no-fill', 'slow-fill', 'drawer-left', 'wetter-wash'],
-      ...['wash-heavy', 'wont-spin', 'room-damp', 'rattle-pump', 'gurgle-duct'],
+      ...['wash-heavy', 'wont-spin', 'spin-tries', 'room-damp', 'rattle-pump', 'gurgle-duct'],
     ],
   },
   {
@@ -48,7 +48,15 @@ const STOPS_WITH: readonly StopsWith[] = [
   {
     stops: MOVING,
     symptoms: [
-      ...['walks', 'even-part-loads', 'bangs-this-load', 'roar', 'scrape', 'rattle-pump'],
+      ...[
+        'walks',
+        'even-part-loads',
+        'bangs-this-load',
+        'spin-tries',
+        'roar',
+        'scrape',
+        'rattle-pump',
+      ],
       ...['squeal', 'rumble'],
     ],
   },

@@ -43,6 +43,17 @@ export const PHRASES: Readonly<Record<string, readonly string[]>> = {
     'slower to drain every week',
     'draining is getting slower',
   ],
+  'spin-tries': [
+    'tries to spin over and over',
+    'keeps trying to spin',
+    'starts to spin and stops',
+    'spins up and stops again',
+    'tries again and again to spin',
+    'spin starts and stops',
+    'never gets to full spin',
+    'keeps redistributing',
+    'slow to get into the spin',
+  ],
   'wont-spin': [
     'not spinning',
     'does not spin',

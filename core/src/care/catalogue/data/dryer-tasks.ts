@@ -295,6 +295,7 @@ export const DRYER_TASKS: readonly Task[] = [
     programmes: { heavy: 1.5 },
     measures: [
       { quantity: 'bag-fill-time', limit: 2, spread: 0.1 },
+      { quantity: 'meter-air', limit: 2, spread: 0.12 },
       { quantity: 'drying-minutes', limit: 1.5, spread: 0.15 },
     ],
     minutes: { hands: 45, waiting: 0 },
