@@ -1,4 +1,5 @@
 import { dayOf, INSTRUMENTS, type CaseNews, type Machine } from '@needlecase/core';
+import { STAND_IN_BROKER } from '@needlecase/core/model/stand-ins';
 import Ajv from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import { randomUUID } from 'node:crypto';
@@ -6,6 +7,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
+import { deflateRawSync } from 'node:zlib';
 import { join } from 'node:path';
 import request, { type Response } from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -14,8 +16,10 @@ import { makeApp, type App } from './app.js';
 import { openDatabase } from './db/open.js';
 import { answerSchema, openApi } from './http/openapi.js';
 import type { Route } from './http/route.js';
+import { StandInPlug } from './meters/stand-in-plug.js';
 import { Authenticator } from './testing/authenticator.js';
 import { move } from './testing/people.js';
+import { putPaper } from './testing/full-house.js';
 import { meterLoad } from './testing/household.js';
 import { fillDemo } from './work/demo.js';
 
@@ -31,12 +35,15 @@ const ajv = new Ajv.default({ strict: false, discriminator: true });
 addFormats.default(ajv);
 
 let folder: string;
-beforeAll(() => {
+let plug: StandInPlug;
+beforeAll(async () => {
+  plug = await StandInPlug.open();
   folder = mkdtempSync(join(tmpdir(), 'needlecase-'));
   const file = join(folder, 'house.sqlite');
   const keeping = { file, folder: join(folder, 'kept'), now: Date.now, failed: console.error };
   app = makeApp(openDatabase(file), {
     keeping,
+    plug,
     reach: () => ({ port: 1, open: true, host: 'needlecase.local' }),
   });
   api = request(app.express);
@@ -46,7 +53,9 @@ beforeAll(() => {
   ajv.addSchema({ $id: 'document', components });
 });
 
-afterAll(() => {
+afterAll(async () => {
+  app.brokers.close();
+  await plug.close();
   app.store.close();
   rmSync(folder, { recursive: true, force: true });
 });
@@ -56,6 +65,7 @@ const now = () => new Date().toISOString();
 const post = (path: string, body?: object) => api.post(`/api/v1/${path}`).send(body);
 const get = (path: string) => api.get(`/api/v1/${path}`);
 const noted = async () => (await post('entries', { kind: 'note', note: 'x', at: now() })).body.id;
+const paper = async () => (await putPaper(api, machine.id)).body.id as string;
 const visit = async () =>
   (await post('runs', { tasks: [{ machineId: machine.id, task: 'pump-filter' }] })).body;
 const finished = async () => {
@@ -86,6 +96,19 @@ const calendarOf = (name: string) =>
 const readIn = (name: string) =>
   api.post('/api/v1/busy').set('Content-Type', 'text/calendar').send(calendarOf(name));
 
+/** Loads with a pause in the middle, by their entries. */
+const loadsAt = async (...from: string[]): Promise<string[]> => {
+  const minutes = Buffer.alloc(2880);
+  for (let m = 0; m < 1440; m++) minutes.writeUInt16LE(m % 30 < 5 ? 1 : 300, 2 * m);
+  const day = { day: from[0]!.slice(0, 10), minutes: deflateRawSync(minutes).toString('base64') };
+  const loads = from.map((at) => meterLoad(at));
+  return (await post(`machines/${machine.id}/meter`, { loads, days: [day] })).body.ids;
+};
+const meter = () => post('meters', { name: 'Plug', machineId: machine.id });
+const STOOD_IN = {
+  ...{ broker: STAND_IN_BROKER, topic: 'plug', figure: '/power', instant: '/at', unit: 'W' },
+};
+
 /** A mail server that is not there. */
 const MAIL = { host: '127.0.0.1', port: 1, secure: false, from: 'needlecase@house.invalid' };
 const written = async (address: string) =>
@@ -97,6 +120,17 @@ const picked = async () => {
 };
 
 /** How each address is asked; the instruments are asked in instruments.spec.ts. */
+let oldNotes = 0;
+/** A line of old notes, another each time. */
+const OLD_NOTE = () => ({
+  written: `line ${++oldNotes}`,
+  entry: {
+    kind: 'note',
+    machineId: machine.id,
+    at: '2024-03-05T10:00:00.000Z',
+    note: 'From the old book',
+  },
+});
 const ASKED: Record<string, Asked> = {
   'post /api/v1/setup': () =>
     request(makeApp(openDatabase(':memory:')).express)
@@ -115,7 +149,16 @@ const ASKED: Record<string, Asked> = {
   },
   'get /api/v1/bench': () => get('bench'),
   'get /api/v1/machines/{id}/line': () => get(`machines/${machine.id}/line`),
+  'get /api/v1/machines/{id}/life': () => get(`machines/${machine.id}/life`),
+  'get /api/v1/machines/{id}/charts': () => get(`machines/${machine.id}/charts`),
+  'get /api/v1/year': () => get('year'),
+  'post /api/v1/old-notes': () => post('old-notes', { notes: [OLD_NOTE()] }),
+  'post /api/v1/old-notes/undo': async () => {
+    const { ids } = (await post('old-notes', { notes: [OLD_NOTE()] })).body;
+    return post('old-notes/undo', { ids });
+  },
   'get /api/v1/schools': () => get('schools'),
+  'get /api/v1/hindsight': () => get('hindsight'),
   'get /api/v1/plan': () => get('plan'),
   'get /api/v1/plan/ahead': () => get('plan/ahead'),
   'get /api/v1/plan/problem': () => get('plan/problem?school=often&minutes=45&weekdays=67'),
@@ -226,6 +269,51 @@ const ASKED: Record<string, Asked> = {
     }),
   'post /api/v1/machines/{id}/meter/undo': () =>
     post(`machines/${machine.id}/meter/undo`, { ids: [randomUUID()] }),
+  'post /api/v1/machines/{id}/meter/join': async () => {
+    const ids = await loadsAt('2026-03-04T08:00:00.000Z', '2026-03-04T09:20:00.000Z');
+    return post(`machines/${machine.id}/meter/join`, { ids });
+  },
+  'post /api/v1/machines/{id}/meter/part': async () => {
+    const [id] = await loadsAt('2026-03-05T08:00:00.000Z');
+    return post(`machines/${machine.id}/meter/part`, { id });
+  },
+  'post /api/v1/machines/{id}/meter/name': async () => {
+    const [id] = await loadsAt('2026-03-06T08:00:00.000Z');
+    return post(`machines/${machine.id}/meter/name`, { id, name: 'Cotton 60' });
+  },
+  'get /api/v1/meters': async () => {
+    await meter();
+    return get('meters');
+  },
+  'post /api/v1/meters': () => meter(),
+  'put /api/v1/meters/{id}': async () => {
+    const { id, version } = (await meter()).body;
+    return api
+      .put(`/api/v1/meters/${id}`)
+      .set('If-Match', `"${version}"`)
+      .send({ name: 'Plug', machineId: machine.id, mqtt: STOOD_IN });
+  },
+  'delete /api/v1/meters/{id}': async () => api.delete(`/api/v1/meters/${(await meter()).body.id}`),
+  'post /api/v1/meters/{id}/token': async () => post(`meters/${(await meter()).body.id}/token`, {}),
+  'post /api/v1/meters/{id}/samples': async () =>
+    post(`meters/${(await meter()).body.id}/samples`, [{ at: now(), watts: 5 }]),
+  'post /api/v1/meters/{id}/stand-in': async () => {
+    const draft = { name: 'Plug', machineId: machine.id, mqtt: STOOD_IN };
+    const { id } = (await post('meters', draft)).body;
+    return post(`meters/${id}/stand-in`, { programme: 'cotton', speed: 60 });
+  },
+  'get /api/v1/documents': async () => {
+    await paper();
+    return get('documents');
+  },
+  'put /api/v1/documents/{id}/file': () => putPaper(api, machine.id),
+  'put /api/v1/documents/{id}': async () =>
+    api
+      .put(`/api/v1/documents/${await paper()}`)
+      .set('If-Match', '"1"')
+      .send({ machineId: machine.id, kind: 'receipt', name: 'Receipt' }),
+  'delete /api/v1/documents/{id}': async () =>
+    api.delete(`/api/v1/documents/${await paper()}`).set('If-Match', '"1"'),
   'get /api/v1/vent-runs': () => get('vent-runs'),
   'post /api/v1/vent-runs': () => post('vent-runs', bare(run())),
   'put /api/v1/vent-runs/{id}': () =>
@@ -347,7 +435,7 @@ Object.assign(ASKED, {
 } satisfies Record<string, Asked>);
 
 /** Files are looked into elsewhere. */
-const FILES = ['photo', '.pdf', '.zip', '.ics'];
+const FILES = ['photo', '.pdf', '.zip', '.ics', '.csv', '/record.'];
 
 function bare<T extends { id: string; version: number }>(record: T): Omit<T, 'id' | 'version'> {
   const { id: _id, version: _version, ...rest } = record;
@@ -360,8 +448,10 @@ const known = makeApp(openDatabase(':memory:')).routes;
 
 describe('every address of the API', () => {
   const asked = known.filter(
-    ({ path }) =>
-      !path.startsWith('/api/v1/instruments/') && !FILES.some((part) => path.includes(part)),
+    ({ path, gives }) =>
+      !path.startsWith('/api/v1/instruments/') &&
+      !FILES.some((part) => path.includes(part)) &&
+      !(gives && path.endsWith('/file')),
   );
 
   it('is asked here', () => {

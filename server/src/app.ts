@@ -1,5 +1,6 @@
 import { AS_WRITTEN, speakAs, tongueOf } from '@needlecase/core';
 import compression from 'compression';
+import { MOST_DOCUMENT } from '@needlecase/core/model/documents';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
@@ -40,19 +41,28 @@ import { healthRoutes } from './routes/health.js';
 import { householdRoutes } from './routes/household.js';
 import { instrumentRoutes } from './routes/instruments.js';
 import { mailRoutes, serveStopPages } from './routes/mail.js';
+import { documentRoutes } from './routes/documents.js';
 import { photoRoutes } from './routes/photos.js';
 import { planRoutes } from './routes/plan.js';
+import { oldNotesRoutes } from './routes/old-notes.js';
+import { recordRoutes } from './routes/record.js';
 import { printRoutes } from './routes/prints.js';
 import { visitRoutes } from './routes/visits.js';
 import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
+import { metersRoutes } from './routes/meters.js';
 import { meterRoutes, MOST_METER } from './routes/meter.js';
 import { ventRunRoutes } from './routes/vent-runs.js';
 import type { MailServerDraft } from '@needlecase/core/model/mail';
 import type { PostOffice } from './mail/post-office.js';
 import { Postman } from './mail/postman.js';
+import { Brokers } from './meters/brokers.js';
+import { LiveMeters } from './meters/live-meters.js';
+import type { StandInPlug } from './meters/stand-in-plug.js';
 import { newsOf } from './work/news.js';
 import { Store } from './store/store.js';
+import { Signals } from './work/signals.js';
+import { HindsightKeeper } from './work/hindsight.js';
 import { MachineDays } from './work/machine-days.js';
 import { BusyDays } from './work/busy.js';
 import { PlanAnswer } from './work/plan-answer.js';
@@ -70,6 +80,9 @@ export interface App {
   access: Access;
   postman: Postman;
   busy: BusyDays;
+  live: LiveMeters;
+  hindsight: HindsightKeeper;
+  brokers: Brokers;
   /** Every address of the API. */
   routes: readonly Route[];
 }
@@ -89,6 +102,8 @@ export interface Setting {
   mail?: MailServerDraft;
   /** Stands in for a real post office. */
   office?: PostOffice;
+  /** A plug that stands in for a real one. */
+  plug?: StandInPlug;
   /** Where its backups are; without, none can be made. */
   keeping?: Keeping;
 }
@@ -105,6 +120,7 @@ export function makeApp(
     proxies = 0,
     mail,
     office,
+    plug,
   }: Setting = {},
 ): App {
   const changes = new Changes();
@@ -114,6 +130,8 @@ export function makeApp(
   const planner = new Planner(store, threads);
   const plan = new PlanAnswer(store, planner);
   const busy = new BusyDays(store, plan);
+  const signals = new Signals(store);
+  const hindsight = new HindsightKeeper(store, threads);
   const backups = new BackupKeeper(store, threads, keeping);
   const access = new Access(db, store);
   const reach = () => access.host.in(at());
@@ -121,10 +139,17 @@ export function makeApp(
   const postman = new Postman(store, newsOf(store, plan, reach), mail, (error) =>
     log?.error(error),
   );
+  const live = new LiveMeters(store, Date.now, (error) => log?.error(error));
+  const brokers = new Brokers({
+    take: (meter, samples) => void live.take(meter, samples),
+    changed: (id) => store.tell({ topic: 'meters', id }),
+    ...(plug ? { standIn: plug.address } : {}),
+  });
+  const plugs = { live, brokers, ...(plug ? { standIn: plug } : {}) };
   const routes: Route[] = [
     ...healthRoutes(),
     ...householdRoutes(store),
-    ...benchRoutes(store, threads, days),
+    ...benchRoutes(store, threads, days, hindsight, signals),
     ...planRoutes(store, planner, plan),
     ...calendarRoutes(ground, plan, busy),
     ...printRoutes(ground, threads, plan),
@@ -134,14 +159,18 @@ export function makeApp(
     ...visitRoutes(store),
     ...supplyRoutes(store),
     ...photoRoutes(store),
+    ...documentRoutes(store),
     ...handoverRoutes(threads),
     ...troubleRoutes(store),
     ...caseRoutes(store),
     ...codeSheetRoutes(store),
     ...instrumentRoutes(),
     ...ventRunRoutes(store),
-    ...meterRoutes(store),
+    ...meterRoutes(store, signals),
+    ...metersRoutes(ground, () => plugs),
     ...backupRoutes(backups),
+    ...oldNotesRoutes(store),
+    ...recordRoutes(store, { db, file: keeping?.file }),
     ...aboutRoutes(keeping),
     ...waysIn(ground),
     ...addressRoutes(ground),
@@ -176,8 +205,17 @@ export function makeApp(
   const json = { strict: true, inflate: false };
   // Some years of a meter: a value a minute, packed.
   app.use('/api/v1/machines/:id/meter', express.json({ limit: MOST_METER, ...json }));
+  app.use('/api/v1/old-notes', express.json({ limit: MOST_METER, ...json }));
+  app.use(
+    '/api/v1/meters/:id/samples',
+    express.text({ type: 'application/x-ndjson', limit: 1_000_000, inflate: false }),
+  );
   app.use('/api', express.json({ limit: 1_000_000, ...json }));
   app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES, inflate: false }));
+  app.use(
+    '/api/v1/documents',
+    express.raw({ type: 'application/octet-stream', limit: MOST_DOCUMENT, inflate: false }),
+  );
   app.use(
     '/api/v1/busy',
     express.text({ type: 'text/calendar', limit: MOST_CALENDAR, inflate: false }),
@@ -195,7 +233,20 @@ export function makeApp(
   app.use('/api', notDone(routes));
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(problems);
-  return { express: app, store, changes, backups, days, access, postman, busy, routes };
+  return {
+    express: app,
+    store,
+    changes,
+    backups,
+    days,
+    access,
+    postman,
+    busy,
+    live,
+    brokers,
+    hindsight,
+    routes,
+  };
 }
 
 /** A server that nobody but this computer reaches. */

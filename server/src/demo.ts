@@ -5,7 +5,7 @@ import { HOUSEHOLD } from '../../demo/household.js';
 import { openDatabase, type Db } from './db/open.js';
 import { facts } from './db/tables.js';
 import { Store } from './store/store.js';
-import { fillDemo } from './work/demo.js';
+import { addPlug, fillDemo } from './work/demo.js';
 
 /*
  * Makes the demo's data file: `node demo.js FILE [--fresh]`. A file made on an earlier day is made
@@ -39,7 +39,9 @@ function make(path: string): string {
   const db = openDatabase(path);
   const store = new Store(db);
   const count = store.write(() => {
-    const total = fillDemo(store, today);
+    fillDemo(store, today);
+    addPlug(store, today);
+    const total = store.entries.count();
     for (const [name, value] of [
       ['demo-day', today],
       ['demo-entries', String(total)],

@@ -12,6 +12,7 @@ import { fullHouse } from './testing/full-house.js';
 import { ago, setup } from './testing/household.js';
 import { photo } from './testing/pictures.js';
 
+const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 const MAIN = fileURLToPath(new URL('../dist/main.js', import.meta.url));
 
 let folder: string;
@@ -236,7 +237,9 @@ describe('the server as a process', () => {
       }
     });
     for (let round = 0; round < 12; round++) {
-      await new Promise((done) => setTimeout(done, 15 + ((round * 37) % 50)));
+      // Under way on a slow machine as well: a copy of nothing new shows nothing.
+      for (const before = acknowledged.size; acknowledged.size < before + 5;) await pause(5);
+      await pause((round * 37) % 50);
       server!.kill('SIGSTOP');
       const known = [...acknowledged];
       const copy = join(folder, `copy-${round}.sqlite`);
@@ -251,7 +254,7 @@ describe('the server as a process', () => {
     }
     writing = false;
     await Promise.all(writers);
-    expect(acknowledged.size).toBeGreaterThan(50);
+    expect(acknowledged.size).toBeGreaterThanOrEqual(60);
   });
 
   it('stops on SIGTERM though a screen is listening', async () => {

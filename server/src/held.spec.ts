@@ -125,6 +125,6 @@ describe('the log', () => {
     client.close();
     const told: object[] = [];
     serveDatabase(old, (how) => told.push(how)).db.$client.close();
-    expect(told).toEqual([{ migrations: 16, copy: expect.stringContaining('.before-') }]);
+    expect(told).toEqual([{ migrations: 19, copy: expect.stringContaining('.before-') }]);
   });
 });

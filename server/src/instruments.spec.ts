@@ -76,6 +76,10 @@ const ASKED: Record<string, [body: object, wanted: object]> = {
     },
     {},
   ],
+  'repair-or-replace': [
+    { bill: 120, price: 660, age: 5 },
+    { better: 'repair', paysUpTo: 180 },
+  ],
   'tub-water': [{ height: of(15, 'cm'), radius: of(26, 'cm'), depth: of(35, 'cm') }, { trays: 12 }],
   'drain-test': [{ litres: of(15, 'L'), seconds: of(160, 's') }, { verdict: 'clean-now' }],
   'fill-flow': [{ volume: of(3, 'L'), seconds: of(30, 's') }, { slow: true }],

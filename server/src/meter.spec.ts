@@ -1,8 +1,16 @@
-import type { BenchView, Entry, MeterKept, MeterView } from '@needlecase/core';
+import {
+  dayOf,
+  type BenchView,
+  type Entry,
+  type MeterKept,
+  type MeterView,
+} from '@needlecase/core';
 import { MINUTES_A_DAY, UNREAD } from '@needlecase/core/loads/log/power-series';
 import { deflateRawSync } from 'node:zlib';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { meterLoad, readyApp, type Fixture } from './testing/household.js';
+import { HOUSEHOLD } from '../../demo/household.js';
+import { addPlug, fillDemo } from './work/demo.js';
+import { ago, emptyApp, meterLoad, readyApp, type Fixture } from './testing/household.js';
 
 let house: Fixture;
 let path: string;
@@ -164,7 +172,7 @@ describe('what a meter told', () => {
     const bench = async () => (await house.api.get('/api/v1/bench').expect(200)).body as BenchView;
     const [signal] = (await bench()).signals ?? [];
     expect(signal).toMatchObject({ machineId: house.dryer.id, finding: 'slow-drift' });
-    expect(signal!.percent).toBeGreaterThan(30);
+    expect(signal!.change!.percent).toBeGreaterThan(30);
     const at = new Date().toISOString();
     const proof = { kind: 'proof', task: 'duct-run', step: 'hood-bag', result: 'good' };
     await house.api
@@ -172,5 +180,232 @@ describe('what a meter told', () => {
       .send({ ...proof, machineId: house.dryer.id, at })
       .expect(201);
     expect((await bench()).signals).toBeUndefined();
+  });
+
+  it('what a wash tells is kept and watched, each figure by itself, and its programmes are told apart', async () => {
+    const start = Date.now() - 60 * 86_400_000;
+    const loads = Array.from({ length: 58 }, (_, i) => {
+      const from = start + i * 86_400_000;
+      const long = i % 3 > 0;
+      const wash = {
+        toHeat: (long ? 6 : 4) * (i < 40 ? 1 : 1.8) * (1 + 0.05 * Math.sin(7 * i)),
+        perKwh: 30,
+        spins: long ? 4 : 2,
+        ...(i > 55 ? { pumped: 6 } : {}),
+      };
+      const to = new Date(from + (long ? 110 : 35) * 60_000).toISOString();
+      const told = { ...meterLoad(new Date(from).toISOString()), to };
+      return { ...told, wattHours: long ? 900 : 250, wash };
+    });
+    await kept({ loads, days: [day(loads[0]!.from.slice(0, 10), () => 1)] });
+    const bench = async () => (await house.api.get('/api/v1/bench').expect(200)).body as BenchView;
+    const figures = async () => ((await bench()).signals ?? []).map(({ figure }) => figure);
+    expect(await figures()).toEqual(['filling', 'drain']);
+    const { programmes, signals } = await view();
+    expect(programmes.map(({ loads: count, minutes }) => [count, minutes])).toEqual([
+      [38, 110],
+      [20, 35],
+    ]);
+    expect(signals.map(({ figure }) => figure)).toEqual(['filling', 'drain']);
+    const known = {
+      ...{ kind: 'explained', machineId: house.washer.id, at: new Date().toISOString() },
+      ...{ quantity: 'filling', note: 'The tap was half shut' },
+    };
+    await house.api.post('/api/v1/entries').send(known).expect(201);
+    expect(await figures()).toEqual(['drain']);
+    const wrong = await house.api
+      .post('/api/v1/entries')
+      .send({ ...known, quantity: 'luck' })
+      .expect(422);
+    expect(wrong.body.errors[0].field).toBe('quantity');
+    const refused = await keep({
+      loads: [{ ...MORNING, wash: { spins: -1 } }],
+      days: [],
+    }).expect(422);
+    expect(refused.body.errors[0].field).toBe('loads.0.wash.spins');
+  });
+});
+
+describe('a tap of what a meter told before', () => {
+  const standing = async () => (await log()).filter(({ kind }) => kind === 'load');
+  const loads = async () => (await standing()).reduce((sum, { count = 1 }) => sum + count, 0);
+
+  it('counts nothing twice, keeps what was said, and is taken back alone', async () => {
+    await kept({ loads: [MORNING], days: [] });
+    const tapped = await tap('2026-03-02T09:40:00.000Z', { programme: 'hot', note: 'towels' });
+    expect(tapped).toMatchObject({ kind: 'load', source: 'api' });
+    const [load, ...more] = await standing();
+    expect(more).toEqual([]);
+    expect(load).toMatchObject({
+      ...{ at: MORNING.from, source: 'meter', programme: 'hot', note: 'towels' },
+      cycle: { wattHours: 640, tapped: true },
+    });
+    // A second one is another load.
+    await tap('2026-03-02T09:50:00.000Z');
+    expect(await loads()).toBe(2);
+    await house.api.post(`/api/v1/entries/${tapped.id}/undo`).expect(201);
+    expect(await loads()).toBe(2);
+    const [again] = (await standing()).filter(({ cycle }) => cycle);
+    expect(again).not.toHaveProperty('programme');
+    expect(again!.cycle).not.toHaveProperty('tapped');
+    expect(await kept({ loads: [MORNING], days: [] })).toMatchObject({ added: 0, known: 1 });
+    expect(await loads()).toBe(2);
+  });
+
+  it('of several loads takes those that were told, and leaves the rest a tap', async () => {
+    await kept({ loads: [MORNING, EVENING], days: [] });
+    await tap('2026-03-02T20:00:00.000Z', { count: 3 });
+    expect(await loads()).toBe(3);
+    await tap('2026-03-02T20:05:00.000Z');
+    expect(await loads()).toBe(4);
+  });
+
+  it('is a load by itself where the meter told of none that is near, or of one that was tapped', async () => {
+    await tap('2026-03-02T09:30:00.000Z');
+    await kept({ loads: [MORNING], days: [] });
+    expect(await loads()).toBe(1);
+    await tap('2026-03-02T09:45:00.000Z');
+    await tap('2026-03-04T09:45:00.000Z');
+    expect(await loads()).toBe(3);
+  });
+
+  it('sent twice under one key is one', async () => {
+    await kept({ loads: [MORNING], days: [] });
+    const entry = { kind: 'load', machineId: house.washer.id, at: '2026-03-02T09:40:00.000Z' };
+    for (let i = 0; i < 2; i++) {
+      await house.api
+        .post('/api/v1/entries')
+        .set('Idempotency-Key', 'tap-in-the-cellar')
+        .send(entry)
+        .expect(201);
+    }
+    expect(await loads()).toBe(1);
+  });
+});
+
+describe('loads that are put right by hand', () => {
+  const soaked = day('2026-03-02', (m) => (m >= 550 && m < 565 ? 1 : m >= 480 ? 300 : 1));
+  const said = (what: string, body: object) => house.api.post(`${path}/${what}`).send(body);
+  const standing = async () =>
+    (await log()).map(({ at, cycle }) => [at.slice(11, 16), cycle!.to.slice(11, 16)]);
+
+  it('that were one are joined, and it is learned; in a later file they are known', async () => {
+    const second = { ...meterLoad('2026-03-02T09:25:00.000Z'), unread: 20 };
+    const loads = [MORNING, second];
+    const { ids } = await kept({ loads, days: [soaked] });
+    expect((await view()).pause).toBe(12);
+    const [both] = (await said('join', { ids }).expect(201)).body;
+    expect(both).toMatchObject({ at: MORNING.from, cycle: { to: second.to, joined: 15 } });
+    expect(await standing()).toEqual([['08:00', '10:35']]);
+    expect((await view()).pause).toBe(15.5);
+    expect(await kept({ loads, days: [] })).toMatchObject({ added: 0, known: 2 });
+    const whole = { ...MORNING, to: second.to };
+    expect(await kept({ loads: [whole], days: [] })).toMatchObject({ added: 0, known: 1 });
+    expect(await standing()).toEqual([['08:00', '10:35']]);
+    await said('join', { ids }).expect(422);
+  });
+
+  it('that was two is parted where its meter rested, and what was said of it stays', async () => {
+    const long = { ...MORNING, to: '2026-03-02T10:35:00.000Z' };
+    await tap('2026-03-02T11:00:00.000Z', { note: 'towels', programme: 'hot' });
+    const { ids } = await kept({ loads: [long], days: [soaked] });
+    const [first, second] = (await said('part', { id: ids[0] }).expect(201)).body;
+    expect([first.note, first.programme, second.note]).toEqual(['towels', 'hot', undefined]);
+    expect(await standing()).toEqual([
+      ['09:25', '10:35'],
+      ['08:00', '09:10'],
+    ]);
+    expect((await view()).pause).toBe(12);
+    const none = await said('part', { id: second.id }).expect(422);
+    expect(none.body.errors[0].message).toContain('No pause');
+    expect(await kept({ loads: [long], days: [] })).toMatchObject({ added: 0, known: 1 });
+  });
+
+  it('are called by a name, and others like them, too', async () => {
+    const { ids } = await kept({ loads: [MORNING, EVENING], days: [soaked] });
+    await said('name', { id: ids[0], name: ' Cotton 60 ' }).expect(201);
+    const { names, loads } = await view('2026-03-02');
+    expect(loads.map(({ id }) => names[id])).toEqual(['Cotton 60', 'Cotton 60']);
+    const [named] = loads.filter(({ cycle }) => cycle!.name);
+    await said('name', { id: named!.id, name: '' }).expect(201);
+    expect((await view('2026-03-02')).names).toEqual({});
+    await said('name', { id: ids[0], name: 'x' }).expect(422);
+    await said('name', { id: named!.id, name: 'x'.repeat(41) }).expect(422);
+  });
+});
+
+describe('the air that the watts tell', () => {
+  const dried = (daysAgo: number, duty: number) => ({
+    ...meterLoad(ago(daysAgo)),
+    ...{ duty, heater: 5200 },
+  });
+  const told = async (loads: object[]): Promise<MeterKept> =>
+    (
+      await house.api
+        .post(`/api/v1/machines/${house.dryer.id}/meter`)
+        .send({ loads, days: [] })
+        .expect(201)
+    ).body;
+  const readings = async (): Promise<Entry[]> =>
+    (await house.api.get(`/api/v1/entries?machine=${house.dryer.id}&kind=reading`).expect(200)).body
+      .entries;
+  const duct = async (): Promise<{ use: number; fouling: { median: number } }> => {
+    const { body } = await house.api.get(`/api/v1/machines/${house.dryer.id}/line`).expect(200);
+    return body.tasks.find(({ task }: { task: string }) => task === 'duct-run');
+  };
+
+  it('is a reading of the duct like any other, against its own clean, and once', async () => {
+    const clean = { kind: 'done', machineId: house.dryer.id, task: 'duct-run', at: ago(60) };
+    await house.api.post('/api/v1/entries').send(clean).expect(201);
+    const free = [59, 58.8, 58.6].map((days) => dried(days, 0.93));
+    await told(free);
+    const before = await duct();
+    expect(await readings()).toHaveLength(1);
+    const short = [30, 28, 26, 24, 22, 20, 18, 16, 14].map((days) => dried(days, 0.5));
+    const { ids, added } = await told(short);
+    expect([added, ids.length]).toEqual([9, 12]);
+    expect(await readings()).toHaveLength(4);
+    const after = await duct();
+    expect(after.fouling.median / after.use).toBeGreaterThan(
+      1.5 * (before.fouling.median / before.use),
+    );
+    expect(await told(short)).toMatchObject({ known: 9, ids: [] });
+    expect(await readings()).toHaveLength(4);
+    const undo = `/api/v1/machines/${house.dryer.id}/meter/undo`;
+    expect((await house.api.post(undo).send({ ids }).expect(201)).body).toEqual({ undone: 9 });
+    expect(await readings()).toHaveLength(1);
+  });
+
+  it('is none of a gas dryer, of which the watts tell the motor alone', async () => {
+    const { id: _id, version, ...draft } = house.dryer;
+    await house.api
+      .put(`/api/v1/machines/${house.dryer.id}`)
+      .set('If-Match', `"${version}"`)
+      .send({ ...draft, features: { energy: 'gas' } })
+      .expect(200);
+    await told([30, 28, 26].map((days) => dried(days, 0.5)));
+    expect(await readings()).toEqual([]);
+  });
+});
+
+describe('the plug of the demo household', () => {
+  it('tells of loads that were tapped, and adds none', () => {
+    const today = dayOf(Date.now(), HOUSEHOLD.zone);
+    const { store } = emptyApp();
+    store.write(() => fillDemo(store, today));
+    const machine = store.machines.list().find(({ name }) => name === 'Top-floor dryer')!;
+    const standing = () =>
+      store.entries
+        .loadsBetween(machine.id, 0, Date.now())
+        .filter(({ revisedBy }) => !revisedBy)
+        .reduce((sum, { count = 1 }) => sum + count, 0);
+    const before = standing();
+    store.write(() => addPlug(store, today));
+    expect(standing()).toBe(before);
+    const told = store.entries
+      .loadsBetween(machine.id, 0, Date.now())
+      .filter(({ source, revisedBy }) => source === 'meter' && !revisedBy);
+    expect(told.length).toBeGreaterThan(10);
+    expect(store.meterDays.ends(machine.id)).toBeDefined();
   });
 });

@@ -119,7 +119,8 @@ describe('the year ahead', () => {
       tasks.some((one) => one.machineId === machineId && one.task === task),
     );
     expect(next!.id).not.toBe(visit.id);
-    expect(next!.day > visit.day).toBe(true);
+    // Done days before it was planned, the next can fall on the day that this one had.
+    expect(next!.day > dayOf(Date.now(), HOUSEHOLD.zone)).toBe(true);
   });
 });
 

@@ -20,6 +20,9 @@ const MOST_WARMING_MS = 250;
 const LETTERS_MS = 60_000;
 /** How often it is looked whether a calendar is to be read again. */
 const CALENDARS_MS = 3_600_000;
+/** How soon after a start, and how often then, it is looked how well was foretold. */
+const FIRST_HINDSIGHT_MS = 120_000;
+const HINDSIGHT_MS = 24 * 3_600_000;
 
 interface Begun extends ReturnType<typeof serveDatabase> {
   settings: Settings;
@@ -36,11 +39,13 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   );
   let reach: Reach = { port: settings.port, open, ...(origin ? { origin } : {}) };
   const standIn = settings.postOffice ? await standingIn() : undefined;
+  const plug = settings.standInPlug ? await standInPlug() : undefined;
   const mail = settings.mail ?? standIn?.server;
-  const { express, store, changes, backups, days, access, postman, busy } = makeApp(db, {
+  const app = makeApp(db, {
     webRoot,
     ...(mail ? { mail } : {}),
     ...(standIn ? { office: standIn.office } : {}),
+    ...(plug ? { plug } : {}),
     log,
     threads,
     keeping: {
@@ -52,6 +57,19 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     proxies,
     reach: () => reach,
   });
+  const {
+    express,
+    store,
+    changes,
+    backups,
+    days,
+    access,
+    postman,
+    busy,
+    live,
+    brokers,
+    hindsight,
+  } = app;
   store.answers.forgetOld();
   access.forgetOld();
 
@@ -80,8 +98,13 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   const address = `http://${open || host === '::1' ? 'localhost' : host}:${port}/`;
   held.at(address);
   backups.start();
+  live.start();
+  void brokers.sync(store.meters.list());
   const letters = setInterval(() => void postman.round(), LETTERS_MS);
   const calendars = setInterval(() => void busy.refresh(), CALENDARS_MS);
+  const widen = (): void => void hindsight.widen().catch((error: unknown) => log.error(error));
+  const looksBack = [setTimeout(widen, FIRST_HINDSIGHT_MS), setInterval(widen, HINDSIGHT_MS)];
+  for (const one of looksBack) one.unref();
   console.log(`Needlecase is at ${address}`);
   if (open || origin) await tellTheHouse(store, access, reach, process.argv.includes('--code'));
 
@@ -91,6 +114,9 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     clearInterval(letters);
     clearInterval(calendars);
     standIn?.office.close();
+    live.stop();
+    brokers.close();
+    void plug?.close();
     silence?.();
     secure?.close();
     void threads.close();
@@ -132,6 +158,11 @@ async function secureOne(
 async function standingIn() {
   const { PostOffice } = await import('./mail/post-office.js');
   return PostOffice.open();
+}
+
+async function standInPlug() {
+  const { StandInPlug } = await import('./meters/stand-in-plug.js');
+  return StandInPlug.open();
 }
 
 async function announced(log: Logger): Promise<() => void> {

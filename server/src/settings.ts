@@ -29,6 +29,8 @@ export interface Settings {
   mail?: MailServerDraft;
   /** NEEDLECASE_POST_OFFICE: one that stands in for a real one, on this computer alone. */
   postOffice: boolean;
+  /** NEEDLECASE_PLUG: a plug and a broker that stand in for real ones, on this computer alone. */
+  standInPlug: boolean;
   /** Open to the house's network, not to this computer alone. */
   open: boolean;
 }
@@ -106,6 +108,7 @@ export function readSettings(env: NodeJS.ProcessEnv, args: readonly string[] = [
     announce: env['NEEDLECASE_NAME'] !== 'off',
     ...mailOf(env),
     postOffice: env['NEEDLECASE_POST_OFFICE'] === 'on',
+    standInPlug: env['NEEDLECASE_PLUG'] === 'on',
     open: !LOOPBACK.test(host),
   };
 }

@@ -52,7 +52,9 @@ export class Access {
     const [scheme, token] = (request.get('Authorization') ?? '').split(' ');
     if (scheme?.toLowerCase() === 'bearer' && token) {
       const known = this.tokens.bySecret(token);
-      return known ? { by: 'token', scopes: known.scopes } : { by: 'nobody' };
+      if (!known) return { by: 'nobody', token: true };
+      const { scopes, meterId } = known;
+      return { by: 'token', scopes, ...(meterId === undefined ? {} : { meterId }) };
     }
     const secret = secretOf(request);
     const device = secret === undefined ? undefined : this.devices.bySecret(secret);
@@ -88,10 +90,14 @@ export class Access {
   }
 
   #may(row: Row, caller: Caller, request: Request): boolean {
-    if (caller.by === 'token') return row.scope !== undefined && caller.scopes.includes(row.scope);
+    const { id } = request.params as { id?: string };
+    if (caller.by === 'token') {
+      const { scopes, meterId } = caller;
+      const isOf = meterId === undefined || meterId === (id && keptId(id));
+      return row.scope !== undefined && scopes.includes(row.scope) && isOf;
+    }
     if (caller.by !== 'here' && caller.by !== 'device') return false;
     if (row.from !== 'everybody' && mayAs(caller.role, row.from)) return true;
-    const { id } = request.params as { id?: string };
     const asked = {
       store: this.store,
       id: id === undefined ? undefined : keptId(id),
@@ -125,12 +131,16 @@ export class Access {
 }
 
 const notIn = (caller: Caller, isAside: boolean): ProblemError =>
-  caller.by === 'revoked'
-    ? new ProblemError(401, 'This device was taken out of the list.', {
-        detail: isAside
-          ? 'What it sent waits for the yes of somebody who keeps this house. It stays here, too.'
-          : 'What you noted stays on it. Somebody who keeps this house can let it in again.',
+  caller.by === 'nobody' && caller.token
+    ? new ProblemError(401, 'This token is not known here, or was taken back.', {
+        detail: 'Nothing was stored.',
       })
-    : new ProblemError(401, 'This device is not paired yet.', {
-        detail: 'What you noted stays on it. Pair it with a code from House > Phones.',
-      });
+    : caller.by === 'revoked'
+      ? new ProblemError(401, 'This device was taken out of the list.', {
+          detail: isAside
+            ? 'What it sent waits for the yes of somebody who keeps this house. It stays here, too.'
+            : 'What you noted stays on it. Somebody who keeps this house can let it in again.',
+        })
+      : new ProblemError(401, 'This device is not paired yet.', {
+          detail: 'What you noted stays on it. Pair it with a code from House > Phones.',
+        });

@@ -6,10 +6,11 @@ export type Caller =
   /** At the server's own computer, while one person alone lives with it, or none was named. */
   | { by: 'here'; role: 'keeper'; person?: Person }
   | { by: 'device'; role: Role; person: Person; device: DeviceRow }
-  | { by: 'token'; scopes: readonly Scope[] }
+  /** A meter's own is of that meter alone. */
+  | { by: 'token'; scopes: readonly Scope[]; meterId?: string }
   /** A device that was taken out of the list, or whose person was. */
   | { by: 'revoked'; device: DeviceRow }
-  | { by: 'nobody' };
+  | { by: 'nobody'; token?: true };
 
 /** Who is named as the author where nobody else is. */
 export const AUTHOR = 'household';

@@ -1,6 +1,6 @@
 import { and, asc, eq, isNull, lt, sql } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
-import type { Link, LinkDraft, Token, TokenDraft } from '@needlecase/core/model/access';
+import type { Link, LinkDraft, Token } from '@needlecase/core/model/access';
 import type { Db } from '../db/open.js';
 import { links, tokens } from '../db/tables.js';
 import { defined } from '../store/defined.js';
@@ -16,9 +16,13 @@ const iso = (at: number | null): string | null => (at === null ? null : new Date
 export class Tokens {
   constructor(private readonly db: Db) {}
 
-  make(draft: TokenDraft): Token {
+  /** @param of the meter that it is of, which sends what it reads */
+  make(draft: Pick<Token, 'name' | 'scopes'>, of?: string): Token {
     const secret = `needlecase_${newSecret()}`;
-    const row = { id: randomUUID(), ...draft, digest: digestOf(secret), madeAt: Date.now() };
+    const row = {
+      ...{ id: randomUUID(), ...draft, meterId: of ?? null },
+      ...{ digest: digestOf(secret), madeAt: Date.now() },
+    };
     this.db.insert(tokens).values(row).run();
     return { ...toToken({ ...row, usedAt: null, revokedAt: null }), token: secret };
   }
@@ -44,6 +48,12 @@ export class Tokens {
   get(id: string): Token | undefined {
     const row = this.db.select().from(tokens).where(eq(tokens.id, id)).get();
     return row && toToken(row);
+  }
+
+  /** Takes every token of a meter back. */
+  revokeOf(meterId: string): void {
+    const own = this.list().filter((token) => token.meterId === meterId);
+    for (const { id } of own) this.revoke(id);
   }
 
   revoke(id: string): void {

@@ -163,6 +163,29 @@ describe('a backup', () => {
   });
 });
 
+describe('a backup of an earlier program', () => {
+  it('that knew of no papers is put back all the same', async () => {
+    const files = await unpacked(zip);
+    const said = JSON.parse(String(files.get('manifest.json'))) as {
+      counts: Record<string, number>;
+      parts: { path: string }[];
+    };
+    const theirs = ({ path }: { path: string }) => /documents/.test(path);
+    for (const path of [...files.keys()].filter((one) => theirs({ path: one }))) files.delete(path);
+    delete said.counts['documents'];
+    said.parts = said.parts.filter((part) => !theirs(part));
+    files.set('manifest.json', Buffer.from(JSON.stringify(said)));
+    const path = join(folder, 'earlier.zip');
+    await packed(files, path);
+    const file = fresh();
+    await putInto(file, path);
+    const { documents: _papers, ...rest } = rowsOf(house.file);
+    const { documents, ...put } = rowsOf(file);
+    expect(documents).toEqual([]);
+    expect(put).toEqual(rest);
+  });
+});
+
 describe('what is no good backup is told for what it is, and nothing is changed', () => {
   let file: string;
   beforeEach(() => (file = fresh()));

@@ -4,7 +4,7 @@ import type { Entry, FieldProblem } from '@needlecase/core';
 import type { BackupDifference, BackupKind, Side } from '@needlecase/core/formats/backup';
 import type { Db } from '../db/open.js';
 import { caseEvents, cases, entries, machines } from '../db/tables.js';
-import { rowOf } from '../store/entries.js';
+import { rowOf } from '../store/entry-rows.js';
 import {
   compareEntries,
   compareRecords,
@@ -34,6 +34,7 @@ export function planMerge(ours: Db, theirs: Db): Merge {
     entries: log.taken.length,
     cases: count('cases WHERE id NOT IN (SELECT id FROM main.cases)'),
     photos: count('photos WHERE id NOT IN (SELECT id FROM main.photos)'),
+    documents: count('documents WHERE id NOT IN (SELECT id FROM main.documents)'),
   };
   return {
     records,
@@ -82,7 +83,7 @@ export function merge(
     SELECT id, case_id, event, recorded_at FROM theirs.${events}
     WHERE id NOT IN (SELECT id FROM main.${events}) AND case_id IN (SELECT id FROM main.${known})
     ORDER BY number`);
-  for (const kind of ['meter-days', 'photos', 'answers'] as const) {
+  for (const kind of ['meter-days', 'photos', 'documents', 'answers'] as const) {
     const name = getTableName(PARTS[kind].tables[0]!);
     client.exec(`INSERT OR IGNORE INTO main.${name} SELECT * FROM theirs.${name} ORDER BY rowid`);
   }

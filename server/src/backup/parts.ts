@@ -1,11 +1,11 @@
-import { asc, eq, gt, sql } from 'drizzle-orm';
+import { asc, eq, getTableColumns, gt, sql } from 'drizzle-orm';
 import type { SQLiteTable } from 'drizzle-orm/sqlite-core';
-import { type BackupKind, type BackupLine } from '@needlecase/core/formats/backup';
+import type { BackupKind, BackupLine, FiledKind } from '@needlecase/core/formats/backup';
 import type { Db } from '../db/open.js';
 import * as tables from '../db/tables.js';
 import { toSheet } from '../store/code-sheets.js';
 import { defined } from '../store/defined.js';
-import { rowOf, toEntry } from '../store/entries.js';
+import { rowOf, toEntry } from '../store/entry-rows.js';
 import { toMachine } from '../store/machines.js';
 import { plannedRow, toPlanned } from '../store/planned.js';
 import { toVisit, visitRow } from '../store/visits.js';
@@ -25,6 +25,8 @@ export const STAYS_OUT: Readonly<Record<string, string>> = {
   devices: 'holds what lets a device in: on another computer each is paired anew',
   pairing_codes: 'holds what lets a device in',
   tokens: 'holds what lets a script in: on another computer a new one is made',
+  meters: 'holds what lets this computer in at a broker: on another one each is set up anew',
+  meter_samples: 'is read into loads and days within minutes; those are in',
   links: 'holds what lets a guest of the house in',
   mail_recipients: 'is about this computer: which letters it sends',
   feeds: 'holds what lets a calendar program read here',
@@ -196,6 +198,24 @@ export const PARTS: { readonly [K in BackupKind]: Part<K> } = {
         })
         .run(),
   },
+  documents: {
+    tables: [tables.documents],
+    *lines(db) {
+      const { file: _file, ...rest } = getTableColumns(tables.documents);
+      const rows = db
+        .select(rest)
+        .from(tables.documents)
+        .orderBy(sql`rowid`)
+        .all();
+      yield* told(rows, ({ storedAt, ...row }) => ({ ...row, storedAt: iso(storedAt) }));
+    },
+    /** The file comes after. */
+    put: (db, { storedAt, ...line }) =>
+      void db
+        .insert(tables.documents)
+        .values({ ...line, file: Buffer.alloc(0), storedAt: Date.parse(storedAt) })
+        .run(),
+  },
   answers: {
     tables: [tables.answers],
     lines: (db) => told(rowsOf(db, tables.answers), ({ at, ...row }) => ({ ...row, at: iso(at) })),
@@ -214,16 +234,25 @@ export const linesOf = (db: Db, kind: BackupKind): Iterable<object> => PARTS[kin
 export const putLine = (db: Db, kind: BackupKind, line: unknown, number: number): void =>
   (PARTS[kind] as Part<BackupKind>).put(db, line as BackupLine<BackupKind>, number);
 
-/** The picture of a photo; empty where it is not there. */
-export const pictureOf = (db: Db, id: string): Buffer =>
-  db
-    .select({ picture: tables.photos.picture })
-    .from(tables.photos)
-    .where(eq(tables.photos.id, id))
-    .get()?.picture ?? Buffer.alloc(0);
+const FILES = {
+  photos: { table: tables.photos, id: tables.photos.id, file: tables.photos.picture },
+  documents: { table: tables.documents, id: tables.documents.id, file: tables.documents.file },
+} as const;
 
-export const putPicture = (db: Db, id: string, picture: Buffer): boolean =>
-  db.update(tables.photos).set({ picture }).where(eq(tables.photos.id, id)).run().changes === 1;
+/** The file of a thing; empty where it is not there. */
+export function fileOf(db: Db, kind: FiledKind, of: string): Buffer {
+  const { table, id, file } = FILES[kind];
+  return db.select({ file }).from(table).where(eq(id, of)).get()?.file ?? Buffer.alloc(0);
+}
+
+/** Puts the file of a thing in that is there. @returns whether it is */
+export function putFile(db: Db, kind: FiledKind, of: string, file: Buffer): boolean {
+  const put =
+    kind === 'photos'
+      ? db.update(tables.photos).set({ picture: file }).where(eq(tables.photos.id, of))
+      : db.update(tables.documents).set({ file }).where(eq(tables.documents.id, of));
+  return put.run().changes === 1;
+}
 
 export const countOf = (db: Db, kind: BackupKind): number =>
   db

@@ -6,19 +6,21 @@ import {
   BACKUP_FORMAT,
   BACKUP_KIND_NAMES,
   BACKUP_VERSION,
+  fileAt,
   linesPath,
   type BackupKind,
   type BackupManifest,
+  type FiledKind,
 } from '@needlecase/core/formats/backup';
 import { checkLine, checkManifest } from '@needlecase/core/formats/check-backup';
-import { readJpeg } from '../http/jpeg.js';
+import { FILE_WORDS, isItsFile } from './its-file.js';
 import { textLines } from './lines.js';
 import { BackupProblem } from './problem.js';
 
 /** What takes in what a backup holds. */
 export interface Taker {
   line(kind: BackupKind, line: unknown, number: number): void;
-  picture(photoId: string, picture: Buffer): void;
+  file(kind: FiledKind, id: string, file: Buffer): void;
 }
 
 const DAMAGED = 'This backup is damaged';
@@ -29,7 +31,7 @@ const MOST_MANIFEST = 50_000_000;
 
 /**
  * Reads a backup from end to end: that it is one, that it is whole, and that each line is what it should be.
- * @param taker is given everything, in the order of `BACKUP_KINDS`, each photo's picture after all lines
+ * @param taker is given everything, in the order of `BACKUP_KINDS`, each file after all lines
  * @throws BackupProblem, in words
  */
 export async function readBackup(path: string, taker?: Taker): Promise<BackupManifest> {
@@ -37,7 +39,9 @@ export async function readBackup(path: string, taker?: Taker): Promise<BackupMan
   try {
     const { files, manifest } = await inside(zip);
     for (const kind of BACKUP_KIND_NAMES) {
-      const part = `${linesPath(kind)}`;
+      const part = linesPath(kind);
+      // A kind that came after it was made.
+      if (!(kind in manifest.counts) && !files.has(part)) continue;
       let number = 0;
       const pieces = checkedPieces(zip, files.get(part)!, manifest, part);
       for await (const text of textLines(pieces)) {
@@ -52,10 +56,12 @@ export async function readBackup(path: string, taker?: Taker): Promise<BackupMan
     for (const [part, entry] of files) {
       if (part.startsWith('data/') || part === MANIFEST) continue;
       const content = await all(checkedPieces(zip, entry, manifest, part));
-      const photoId = PICTURE.exec(part)?.[1];
-      if (photoId === undefined) continue;
-      if (!readJpeg(content)) throw new BackupProblem(`${DAMAGED}: ${part} is no picture.`);
-      taker?.picture(photoId, content);
+      const of = fileAt(part);
+      if (!of) continue;
+      if (!isItsFile(of.kind, content)) {
+        throw new BackupProblem(`${DAMAGED}: ${part} is no ${FILE_WORDS[of.kind]}.`);
+      }
+      taker?.file(of.kind, of.id, content);
     }
     return manifest;
   } catch (error) {
@@ -66,7 +72,6 @@ export async function readBackup(path: string, taker?: Taker): Promise<BackupMan
 }
 
 const MANIFEST = 'manifest.json';
-const PICTURE = /^photos\/([0-9a-f-]{36})\.jpg$/;
 
 async function opened(path: string): Promise<yauzl.ZipFile> {
   try {
@@ -121,7 +126,10 @@ function understood(bytes: Buffer, files: ReadonlyMap<string, unknown>): BackupM
   if (checkManifest(manifest).length)
     throw new BackupProblem(`${DAMAGED}: its list of parts cannot be read.`);
   const named = new Set([MANIFEST, ...manifest.parts.map(({ path }) => path)]);
-  const missing = [...named, ...BACKUP_KIND_NAMES.map(linesPath)].find((path) => !files.has(path));
+  const missing = [
+    ...named,
+    ...BACKUP_KIND_NAMES.filter((kind) => kind in manifest.counts).map(linesPath),
+  ].find((path) => !files.has(path));
   if (missing !== undefined) throw new BackupProblem(`${DAMAGED}: ${missing} is missing.`);
   const more = [...files.keys()].find((path) => !named.has(path));
   if (more !== undefined) {

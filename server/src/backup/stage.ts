@@ -1,9 +1,12 @@
 import { rmSync } from 'node:fs';
 import type { BackupManifest } from '@needlecase/core/formats/backup';
 import { openDatabase } from '../db/open.js';
-import { putLine, putPicture } from './parts.js';
+import { isFiled } from '@needlecase/core/formats/backup';
+import { putFile, putLine } from './parts.js';
+import { FILE_WORDS } from './its-file.js';
 import { BackupProblem } from './problem.js';
-import { readBackup } from './read.js';
+import { looksLikeRecord, readRecord } from '../record/read-record.js';
+import { readBackup, type Taker } from './read.js';
 
 /** Removes a staged file with what SQLite lays beside it. */
 export function removeStaged(staged: string): void {
@@ -11,7 +14,7 @@ export function removeStaged(staged: string): void {
 }
 
 /**
- * Makes a data file of its own out of a backup: by this it is checked whole, before anything of it is taken.
+ * Makes a data file of its own out of a backup, or out of a record in JSON: by this it is checked whole, before anything of it is taken.
  * @throws BackupProblem in words; then nothing is left
  */
 export async function stageBackup(zip: string, staged: string): Promise<BackupManifest> {
@@ -23,28 +26,37 @@ export async function stageBackup(zip: string, staged: string): Promise<BackupMa
     client.pragma('journal_mode = MEMORY');
     client.pragma('synchronous = OFF');
     client.exec('BEGIN');
-    const pictures = new Set<string>();
-    const manifest = await readBackup(zip, {
+    const awaited = new Set<string>();
+    const taker: Taker = {
       line(kind, line, number) {
         try {
           putLine(db, kind, line, number);
         } catch (error) {
           throw misfit(`${kind}, line ${number + 1}`, error);
         }
-        if (kind === 'photos') pictures.add((line as { id: string }).id);
+        if (isFiled(kind)) awaited.add(`${FILE_WORDS[kind]} ${(line as { id: string }).id}`);
       },
-      picture(id, picture) {
-        if (!pictures.delete(id) || !putPicture(db, id, picture)) {
-          throw new BackupProblem(`This backup is damaged: nothing tells of photo ${id}.`);
+      file(kind, id, file) {
+        const said = `${FILE_WORDS[kind]} ${id}`;
+        if (!awaited.delete(said) || !putFile(db, kind, id, file)) {
+          throw new BackupProblem(`This backup is damaged: nothing tells of ${said}.`);
         }
       },
-    });
-    const [missing] = pictures;
-    if (missing) throw new BackupProblem(`This backup is damaged: photo ${missing} is missing.`);
+    };
+    const isRecord = await looksLikeRecord(zip);
+    // Its kinds may come in any order.
+    if (isRecord) client.pragma('defer_foreign_keys = ON');
+    const manifest = await (isRecord ? readRecord : readBackup)(zip, taker);
+    const [missing] = awaited;
+    if (missing) throw new BackupProblem(`This backup is damaged: ${missing} is missing.`);
     if (manifest.counts['household'] !== 1) {
       throw new BackupProblem('This backup is damaged: it is not of one household.');
     }
-    client.exec('COMMIT');
+    try {
+      client.exec('COMMIT');
+    } catch (error) {
+      throw misfit('something', error);
+    }
     client.close();
     return manifest;
   } catch (error) {

@@ -9,14 +9,16 @@ import {
   BACKUP_KIND_NAMES,
   BACKUP_KINDS,
   BACKUP_VERSION,
+  FILED_KINDS,
+  filePath,
   linesPath,
-  picturePath,
   type BackupManifest,
 } from '@needlecase/core/formats/backup';
 import { readDatabase } from '../db/open.js';
 import { households } from '../db/tables.js';
 import { jsonLines } from './lines.js';
-import { linesOf, pictureOf } from './parts.js';
+import type { DocumentType } from '@needlecase/core/model/documents';
+import { fileOf, linesOf } from './parts.js';
 import { BackupProblem } from './problem.js';
 import { PROGRAM } from '../program.js';
 import { readBackup } from './read.js';
@@ -29,6 +31,7 @@ manifest.json   what it is: when it was made, of which household, how much of ea
 data/           one file a kind, a thing a line, as JSON (https://jsonlines.org). Instants are UTC.
 schemas/        what a line of each kind looks like (JSON Schema 2020-12); the API tells the same
 photos/         the photos, by the ids that entries name in "photos"
+documents/      manuals, receipts and other papers, by the ids in data/documents.jsonl
 
 An entry that takes another's place names it in "revises"; of the kind "undone" it takes it back.
 
@@ -112,8 +115,10 @@ async function write(file: string, target: string, now: number): Promise<void> {
     for (const kind of BACKUP_KIND_NAMES) {
       add(linesPath(kind), () => jsonLines(linesOf(db, kind), (lines) => (counts[kind] = lines)));
     }
-    for (const { id } of linesOf(db, 'photos') as Iterable<{ id: string }>) {
-      add(picturePath(id), () => [pictureOf(db, id)], false);
+    for (const kind of FILED_KINDS) {
+      for (const line of linesOf(db, kind) as Iterable<{ id: string; type?: DocumentType }>) {
+        add(filePath(kind, line), () => [fileOf(db, kind, line.id)], false);
+      }
     }
     const manifest = (): BackupManifest => ({
       format: BACKUP_FORMAT,

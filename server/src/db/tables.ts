@@ -22,7 +22,9 @@ import type {
   SupplyDraft,
   VentRunInput,
 } from '@needlecase/core';
-import type { LinkDraft, PersonDraft, TokenDraft } from '@needlecase/core/model/access';
+import type { LinkDraft, PersonDraft, Token } from '@needlecase/core/model/access';
+import type { DocumentDraft, DocumentType } from '@needlecase/core/model/documents';
+import type { MeterDraft } from '@needlecase/core/model/meters';
 
 /* Instants are UTC milliseconds. Entries are append-only: triggers in the migration see to it. */
 
@@ -36,6 +38,7 @@ export const households = sqliteTable('households', {
   hardness: real(),
   school: text().$type<HouseholdDraft['school']>().notNull(),
   risk: real().notNull(),
+  widened: real(),
   visitMinutes: integer('visit_minutes'),
   plan: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['plan']>>(),
   multipliers: text({ mode: 'json' }).$type<NonNullable<HouseholdDraft['multipliers']>>(),
@@ -62,6 +65,7 @@ export const machines = sqliteTable('machines', {
   ownTasks: text('own_tasks', { mode: 'json' }).$type<NonNullable<MachineDraft['ownTasks']>>(),
   inUseSince: text('in_use_since'),
   ways: text({ mode: 'json' }).$type<NonNullable<MachineDraft['ways']>>(),
+  pages: text({ mode: 'json' }).$type<NonNullable<MachineDraft['pages']>>(),
   identity: text({ mode: 'json' }).$type<NonNullable<MachineDraft['identity']>>(),
   retired: text({ mode: 'json' }).$type<NonNullable<MachineDraft['retired']>>(),
 });
@@ -213,6 +217,25 @@ export const photos = sqliteTable('photos', {
   storedAt: integer('stored_at').notNull(),
 });
 
+/** Papers of machines. */
+export const documents = sqliteTable(
+  'documents',
+  {
+    id: text().primaryKey(),
+    version: integer().notNull(),
+    machineId: text('machine_id')
+      .notNull()
+      .references(() => machines.id),
+    kind: text().$type<DocumentDraft['kind']>().notNull(),
+    name: text().notNull(),
+    type: text().$type<DocumentType>().notNull(),
+    bytes: integer().notNull(),
+    storedAt: integer('stored_at').notNull(),
+    file: blob({ mode: 'buffer' }).notNull(),
+  },
+  (table) => [index('documents_machine').on(table.machineId)],
+);
+
 /** What a machine's meter read: a day of UTC a row, whole watts of each minute, packed. */
 export const meterDays = sqliteTable(
   'meter_days',
@@ -224,6 +247,28 @@ export const meterDays = sqliteTable(
     minutes: blob({ mode: 'buffer' }).notNull(),
   },
   (table) => [primaryKey({ columns: [table.machineId, table.day] })],
+);
+
+/** Meters that tell what a machine draws as it goes on. A machine of theirs may have been taken away by a backup. */
+export const meters = sqliteTable('meters', {
+  id: text().primaryKey(),
+  version: integer().notNull(),
+  name: text().notNull(),
+  machineId: text('machine_id').notNull(),
+  dryerId: text('dryer_id'),
+  mqtt: text({ mode: 'json' }).$type<NonNullable<MeterDraft['mqtt']>>(),
+});
+
+/** What they told in the last days, until loads and days were read out of it. */
+export const meterSamples = sqliteTable(
+  'meter_samples',
+  {
+    meterId: text('meter_id').notNull(),
+    at: integer().notNull(),
+    watts: real(),
+    wattHours: real('watt_hours'),
+  },
+  (table) => [primaryKey({ columns: [table.meterId, table.at] })],
 );
 
 /** Answers given to requests with an Idempotency-Key, so that a retry gets the same one. */
@@ -277,7 +322,9 @@ export const tokens = sqliteTable('tokens', {
   id: text().primaryKey(),
   name: text().notNull(),
   digest: text().notNull().unique(),
-  scopes: text({ mode: 'json' }).$type<TokenDraft['scopes']>().notNull(),
+  scopes: text({ mode: 'json' }).$type<Token['scopes']>().notNull(),
+  /** The meter that it is of. */
+  meterId: text('meter_id'),
   madeAt: integer('made_at').notNull(),
   usedAt: integer('used_at'),
   revokedAt: integer('revoked_at'),

@@ -10,6 +10,9 @@ export interface Answer<T = unknown> {
   secret?: string | null;
   /** What a file is to be called when it is kept. */
   fileName?: string;
+  /** What a file is called that is shown rather than kept, and what it is. */
+  shown?: string;
+  type?: string;
 }
 
 /** A file that is given out as it lies on the disk. */
@@ -18,6 +21,16 @@ export interface FileOnDisk {
   /** Called when it was sent, or could not be. */
   done: () => Promise<void>;
 }
+
+/** Text that is given out as it is made, a piece at a time. */
+export interface InPieces {
+  pieces: Iterable<string>;
+  /** Called when it was sent, or could not be. */
+  done?: () => void;
+}
+
+export const isInPieces = (body: unknown): body is InPieces =>
+  typeof body === 'object' && body !== null && 'pieces' in body;
 
 export const isOnDisk = (body: unknown): body is FileOnDisk =>
   typeof body === 'object' && body !== null && 'path' in body && 'done' in body;

@@ -11,8 +11,10 @@ export const TOPICS = [
   'cases',
   'code-sheets',
   'vent-runs',
+  'documents',
   'backups',
   'plan',
+  'meters',
 ] as const;
 
 /** What other open screens should look at again. */

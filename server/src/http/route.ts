@@ -7,9 +7,11 @@ import type { Express, Request, RequestHandler, Response } from 'express';
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
+import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { setImmediate as breathe } from 'node:timers/promises';
 import type { Static, TSchema } from 'typebox';
-import { isOnDisk, type Answer, type FileOnDisk } from './answer.js';
+import { isInPieces, isOnDisk, type Answer, type FileOnDisk, type InPieces } from './answer.js';
 import type { Caller } from '../access/caller.js';
 import { forgetSecret, keepSecret } from '../access/cookie.js';
 import { isHere } from '../access/here.js';
@@ -97,14 +99,31 @@ export const pictureRoute = <A extends TSchema>(
   },
 ): Route => ({ ...spec, takes: 'image/jpeg' });
 
+/** A route that takes a file in, with what is told of it in its address. */
+export const bytesRoute = <A extends TSchema, Q extends QueryName>(
+  spec: Omit<Route, 'answers' | 'handle' | 'takes' | 'gives' | 'body' | 'query' | 'reads'> & {
+    answers: A;
+    query: Q;
+    handle(ask: Ask<Buffer, QueryOf<Q>>): Answer<Static<A>>;
+  },
+): Route => ({ ...spec, takes: 'application/octet-stream' });
+
+type FileBody = Buffer | FileOnDisk | InPieces;
+
 /** A route that gives a file out; one that takes time to make is promised. */
 export const fileRoute = <Q extends QueryName | undefined = undefined>(
   spec: Omit<Route, 'method' | 'answers' | 'body' | 'query' | 'reads' | 'handle'> & {
     query?: Q;
-    gives: 'application/pdf' | 'application/zip' | 'image/jpeg' | 'text/calendar';
-    handle(
-      ask: Ask<unknown, QueryOf<Q>>,
-    ): Answer<Buffer | FileOnDisk> | Promise<Answer<Buffer | FileOnDisk>>;
+    gives:
+      | 'application/pdf'
+      | 'application/zip'
+      | 'application/json'
+      | 'application/schema+json'
+      | 'application/octet-stream'
+      | 'image/jpeg'
+      | 'text/calendar'
+      | 'text/csv';
+    handle(ask: Ask<unknown, QueryOf<Q>>): Answer<FileBody> | Promise<Answer<FileBody>>;
   },
 ): Route => ({ ...spec, method: 'get', answers: FILE }) as Route;
 
@@ -167,11 +186,41 @@ export function mount(app: Express, route: Route, keeper: Keeper, access: Admits
     if (answer.written !== undefined) return void response.type('json').send(answer.written);
     if (!route.gives) return void response.json(answer.body);
     if (answer.fileName) response.attachment(answer.fileName);
-    response.type(route.gives);
+    if (answer.shown) {
+      response.attachment(answer.shown);
+      response.set('Content-Disposition', inline(response.get('Content-Disposition')));
+    }
+    response.type(answer.type ?? route.gives);
+    if (isInPieces(answer.body)) return void (await streamed(response, answer.body));
     if (!isOnDisk(answer.body)) return void response.send(answer.body);
     await sent(response, answer.body);
   };
   app[route.method](path, handler);
+}
+
+/** To be shown, and to be called so where it is kept. */
+const inline = (disposition = ''): string => disposition.replace(/^attachment/, 'inline');
+
+/** Sends what is made on the way; whoever else asks meanwhile is answered between two pieces. */
+async function streamed(response: Response, { pieces, done }: InPieces): Promise<void> {
+  async function* breathing(): AsyncGenerator<string> {
+    for (const piece of pieces) {
+      yield piece;
+      await breathe();
+    }
+  }
+  try {
+    await pipeline(Readable.from(breathing(), { objectMode: true, highWaterMark: 1 }), response);
+  } catch (error) {
+    // Cut off rather than ended: nobody takes a part of it for the whole.
+    if (!response.headersSent) throw error;
+    const { code } = error as { code?: string };
+    // Whoever asked may have gone away; anything else is for the log.
+    if (code !== 'ERR_STREAM_PREMATURE_CLOSE') response.err = error as Error;
+    response.destroy();
+  } finally {
+    done?.();
+  }
 }
 
 /** Sends a file from its folder, and lets it go. */

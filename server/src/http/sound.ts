@@ -16,7 +16,8 @@ function unsound(body: unknown): FieldProblem | undefined {
       const message = wrongWith(value);
       if (message) return { field, message };
     }
-    if (typeof value !== 'object' || value === null) continue;
+    // A file is no JSON: gone through byte by byte, a large one would hold everybody up for a minute.
+    if (typeof value !== 'object' || value === null || Buffer.isBuffer(value)) continue;
     if (depth === DEEPEST) {
       const [top = ''] = field.split('.');
       return { field: top, message: `This is nested more than ${DEEPEST} deep.` };

@@ -85,7 +85,8 @@ const DRAWINGS: Record<WallDrawing, string> = {
   ].join(''),
 };
 
-const svg = (width: number, height: number, inside: string) =>
+/** A drawing of its own. */
+export const svg = (width: number, height: number, inside: string) =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}">${inside}</svg>`;
 
 export const drawing = (name: WallDrawing): string => svg(130, 96, DRAWINGS[name]);

@@ -1,6 +1,7 @@
-import type { Sheet, SheetSection } from '@needlecase/core';
+import type { Sheet, SheetChart, SheetSection } from '@needlecase/core';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
+import { chartOf } from './chart.js';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 /** The printer: large, and fetched when the first sheet is printed. */
@@ -29,11 +30,32 @@ function once<T>(make: () => Promise<T>): () => Promise<T> {
   return () => (made ??= make());
 }
 
+/** What has more on it than fits a page is a little smaller. */
+const SCALES = [1, 0.93, 0.86, 0.79, 0.72] as const;
+
+/** Prints on one page, as small as it must be; on more than one where even the smallest does not fit. */
+export async function onOnePage(print: (scale: number) => Promise<Buffer>): Promise<Buffer> {
+  let pdf: Buffer = Buffer.alloc(0);
+  for (const scale of SCALES) {
+    pdf = await print(scale);
+    if (pagesIn(pdf) === 1) break;
+  }
+  return pdf;
+}
+
+const pagesIn = (pdf: Buffer): number => pdf.toString('latin1').split(/\/Type \/Page\b/).length - 1;
+
 export const INK = '#222a55';
 export const SEAM = '#a99d83';
 
-/** Prints a sheet on A4. @param pictures JPEGs of its photos */
-export async function printSheet(sheet: Sheet, pictures: readonly Buffer[]): Promise<Buffer> {
+/** A photo of a sheet, as JPEG, and what it shows. */
+export interface Picture {
+  picture: Buffer;
+  said: string;
+}
+
+/** Prints a sheet on A4. */
+export async function printSheet(sheet: Sheet, pictures: readonly Picture[]): Promise<Buffer> {
   const document: TDocumentDefinitions = {
     pageSize: 'A4',
     pageMargins: [44, 44, 44, 52],
@@ -56,19 +78,33 @@ export async function printSheet(sheet: Sheet, pictures: readonly Buffer[]): Pro
       ...(pictures.length
         ? [
             heading('Photos'),
-            {
-              columns: pictures.map((picture) => ({
-                image: `data:image/jpeg;base64,${picture.toString('base64')}`,
-                fit: [Math.min(240, 500 / pictures.length), 200] as [number, number],
+            ...pairs(pictures).map((pair): Content => ({
+              columns: pair.map(({ picture, said }) => ({
+                width: 246,
+                stack: [
+                  {
+                    image: `data:image/jpeg;base64,${picture.toString('base64')}`,
+                    fit: [246, 190] as [number, number],
+                  },
+                  {
+                    text: said,
+                    fontSize: 8.5,
+                    margin: [0, 2, 0, 8] as [number, number, number, number],
+                  },
+                ],
               })),
-              columnGap: 6,
-            },
+              columnGap: 14,
+              unbreakable: true,
+            })),
           ]
         : []),
     ],
   };
   return (await printer()).createPdf(document).getBuffer();
 }
+
+const pairs = <T>(all: readonly T[]): T[][] =>
+  Array.from({ length: Math.ceil(all.length / 2) }, (_, i) => all.slice(2 * i, 2 * i + 2));
 
 export const heading = (text: string): Content => ({
   text,
@@ -88,8 +124,28 @@ const half = (facts: Sheet['facts'], which: 0 | 1): Content => {
   };
 };
 
-function section({ heading: title, columns, rows, none }: SheetSection): Content[] {
-  if (rows.length === 0) return [heading(title), { text: none }];
+/** Charts, two side by side, and how they are read. */
+const drawn = (charts: readonly SheetChart[]): Content[] => [
+  ...pairs(charts).map((pair): Content => ({
+    columns: pair.map((chart) => ({
+      width: 246,
+      stack: [
+        { text: chart.title, bold: true },
+        { svg: chartOf(chart), width: 246 },
+      ],
+    })),
+    columnGap: 14,
+    unbreakable: true,
+  })),
+  {
+    text: 'Dashed: when clean. At the hem a stitch: cleaned; a ring: looked at; a square: a part replaced; a cross: trouble.',
+    fontSize: 8,
+  },
+];
+
+function section({ heading: title, columns, rows, none, charts }: SheetSection): Content[] {
+  if (charts) return [heading(title), ...drawn(charts)];
+  if (rows.length === 0) return [...(title ? [heading(title)] : []), { text: none }];
   const widest = columns.length - 1;
   return [
     heading(title),

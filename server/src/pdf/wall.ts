@@ -1,7 +1,7 @@
 import type { WallSheet, WallVisit } from '@needlecase/core/print/wall-sheet';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { cross, drawing, hanging, PAPER, qr, stitch } from './drawings.js';
-import { printer } from './print.js';
+import { onOnePage, printer } from './print.js';
 
 export type Paper = 'a4' | 'letter';
 export const PAGE = { a4: 'A4', letter: 'LETTER' } as const;
@@ -9,20 +9,9 @@ export const PAGE = { a4: 'A4', letter: 'LETTER' } as const;
 const WIDE = { a4: 595.28, letter: 612 } as const;
 const MARGIN = 36;
 
-/** A sheet is one page: what has more on it is a little smaller. */
-const SCALES = [1, 0.93, 0.86, 0.79, 0.72] as const;
-
 /** Prints the sheet for a wall: read from a metre off, and on one page. */
-export async function printWall(sheet: WallSheet, paper: Paper): Promise<Buffer> {
-  let pdf: Buffer = Buffer.alloc(0);
-  for (const scale of SCALES) {
-    pdf = await printAt(sheet, paper, scale);
-    if (pagesIn(pdf) === 1) break;
-  }
-  return pdf;
-}
-
-const pagesIn = (pdf: Buffer): number => pdf.toString('latin1').split(/\/Type \/Page\b/).length - 1;
+export const printWall = (sheet: WallSheet, paper: Paper): Promise<Buffer> =>
+  onOnePage((scale) => printAt(sheet, paper, scale));
 
 async function printAt(sheet: WallSheet, paper: Paper, scale: number): Promise<Buffer> {
   const width = WIDE[paper] - 2 * MARGIN;

@@ -1,17 +1,25 @@
-import { benchView, machineView, type BenchView } from '@needlecase/core';
+import { benchView, machineView, type BenchView, type EntryKind } from '@needlecase/core';
+import { yearView } from '@needlecase/core/views/year';
 import type { Answer } from '../http/answer.js';
 import { route, workedRoute, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import type { Threads } from '../threads/threads.js';
 import { CaseLooks } from '../work/case-looks.js';
+import type { HindsightKeeper } from '../work/hindsight.js';
 import type { MachineDays } from '../work/machine-days.js';
-import { Signals } from '../work/signals.js';
+import type { Signals } from '../work/signals.js';
+import { chartsOf, lifeOf } from '../work/machine-record.js';
 import { houseOf, householdOf, machineOf } from '../work/household.js';
 
 /** What is derived from the log: the bench, and a machine's line. */
-export const benchRoutes = (store: Store, threads: Threads, days: MachineDays): Route[] => {
+export const benchRoutes = (
+  store: Store,
+  threads: Threads,
+  days: MachineDays,
+  hindsight: HindsightKeeper,
+  signals: Signals,
+): Route[] => {
   const looks = new CaseLooks(store);
-  const signals = new Signals(store);
   /** The bench as it was answered last: the same for a minute, unless something was written. */
   let last: { at: string; answer: Answer<BenchView> } | undefined;
   const bench = (): Answer<BenchView> => {
@@ -55,6 +63,33 @@ export const benchRoutes = (store: Store, threads: Threads, days: MachineDays): 
         return { body: machineView(machine, history!, household, Date.now()) };
       },
     }),
+    route({
+      method: 'get',
+      path: '/api/v1/machines/{id}/charts',
+      summary: 'A machine’s figures along time, with what was done to it',
+      answers: 'Charts',
+      handle: ({ params }) => ({ body: chartsOf(store, machineOf(store, params.id)) }),
+    }),
+    route({
+      method: 'get',
+      path: '/api/v1/machines/{id}/life',
+      summary: 'A machine’s age and hours, its parts and when they are due, what they cost',
+      answers: 'Life',
+      handle: ({ params }) => ({ body: lifeOf(store, machineOf(store, params.id), Date.now()) }),
+    }),
+    route({
+      method: 'get',
+      path: '/api/v1/year',
+      summary: 'A year of care as it was: when, who, how long, and what it cost',
+      answers: 'Year',
+      handle: () => {
+        const household = householdOf(store);
+        const now = Date.now();
+        const entries = store.entries.inOrder({ kinds: OF_A_YEAR, from: now - YEAR_MS });
+        const kept = { machines: store.machines.list(), supplies: store.supplies.list() };
+        return { body: yearView({ household, ...kept, entries, now }) };
+      },
+    }),
     workedRoute({
       path: '/api/v1/schools',
       summary:
@@ -62,7 +97,22 @@ export const benchRoutes = (store: Store, threads: Threads, days: MachineDays): 
       answers: 'Schools',
       handle: async () => ({ body: await threads.run('schools', undefined) }),
     }),
+    workedRoute({
+      path: '/api/v1/hindsight',
+      summary: 'How well was foretold what openings showed and what was wrong',
+      answers: 'Hindsight',
+      handle: async () => {
+        householdOf(store);
+        return { body: await hindsight.view() };
+      },
+    }),
   ];
 };
 
 const MINUTE_MS = 60_000;
+/** What a year of care is told from, and from how long ago at most. */
+const OF_A_YEAR: readonly EntryKind[] = [
+  ...(['done', 'opened', 'bought', 'load'] as const),
+  ...(['replaced', 'called'] as const),
+];
+const YEAR_MS = 430 * 86_400_000;

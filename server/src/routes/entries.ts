@@ -13,6 +13,7 @@ import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import { AUTHOR, authorOf, personOf, type Caller } from '../access/caller.js';
 import { undo } from '../work/entries.js';
+import { reconcileTap, untap } from '../work/meter-taps.js';
 import { householdOf } from '../work/household.js';
 
 export const entryRoutes = (store: Store): Route[] => {
@@ -73,7 +74,9 @@ export const entryRoutes = (store: Store): Route[] => {
       handle: ({ body, caller }) => {
         const draft = right(body);
         mustBeNew(draft);
-        return { status: 201, body: stored(draft, caller) };
+        const entry = stored(draft, caller);
+        reconcileTap(store, entry, householdOf(store).zone);
+        return { status: 201, body: entry };
       },
     }),
     route({
@@ -96,9 +99,13 @@ export const entryRoutes = (store: Store): Route[] => {
       summary: 'Undo an entry; it can be restored',
       answers: schemas.Entry,
       handle: ({ params, caller }) => {
+        const { zone } = householdOf(store);
+        const tap = store.entries.get(params.id);
+        const load = tap && untap(store, tap, zone, authorOf(caller));
+        if (load) return { status: 201, body: told(load) };
         const old = current(params.id, undefined);
         if (old.kind === 'undone') throw notFound('entry that can be undone');
-        const [undone] = undo(store, [old], householdOf(store).zone, authorOf(caller));
+        const [undone] = undo(store, [old], zone, authorOf(caller));
         return { status: 201, body: told(undone!) };
       },
     }),

@@ -1,11 +1,12 @@
 import type { Answer } from '../http/answer.js';
+import { invalid } from '../http/problem.js';
 import { fileRoute, type Route } from '../http/route.js';
 import type { Threads } from '../threads/threads.js';
 
 /** Sheets to print and hand to somebody who comes to look at a machine. */
 export const handoverRoutes = (threads: Threads): Route[] => {
   const print =
-    (sheet: 'print-machine' | 'print-case' | 'print-visit') =>
+    (sheet: 'print-case' | 'print-visit') =>
     async ({ params }: { params: { id: string } }): Promise<Answer<Buffer>> => {
       const { pdf, fileName } = await threads.run(sheet, { id: params.id, now: Date.now() });
       return { body: Buffer.from(pdf), fileName };
@@ -14,9 +15,21 @@ export const handoverRoutes = (threads: Threads): Route[] => {
     fileRoute({
       path: '/api/v1/machines/{id}/record.pdf',
       summary:
-        'A machine’s record to print: how it is built, what is open, what was done and found',
+        'A machine’s record to print, of which days and for whom: its build and age, what is open, parts, figures, what was done',
+      query: 'SheetQuery',
       gives: 'application/pdf',
-      handle: print('print-machine'),
+      handle: async ({ params: { id }, query: asked }) => {
+        const { from, to } = asked;
+        if (from !== undefined && to !== undefined && from > to) {
+          throw invalid([{ field: 'to', message: 'This is before the first day.' }]);
+        }
+        const { pdf, fileName } = await threads.run('print-machine', {
+          id,
+          now: Date.now(),
+          asked,
+        });
+        return { body: Buffer.from(pdf), fileName };
+      },
     }),
     fileRoute({
       path: '/api/v1/cases/{id}/summary.pdf',

@@ -3,6 +3,7 @@ import {
   MS_PER_DAY,
   REMEMBERED,
   checkOwnTasks,
+  checkPages,
   checkRules,
   dayOf,
   isZone,
@@ -26,7 +27,7 @@ const zoneProblems = ({ zone }: HouseholdDraft, field: string) =>
     : [{ field, message: 'There is no such time zone. Choose one, such as Europe/Vienna.' }];
 
 const machineProblems = (draft: MachineDraft, prefix = '') =>
-  [...checkRules(draft), ...checkOwnTasks(draft)].map((one) => ({
+  [...checkRules(draft), ...checkOwnTasks(draft), ...checkPages(draft)].map((one) => ({
     ...one,
     field: prefix + one.field,
   }));
@@ -171,6 +172,19 @@ export const householdRoutes = (store: Store): Route[] => [
     answers: schemas.Machine,
     handle: (ask) => {
       const machine = currentOf('machine', (id) => store.machines.get(id), ask);
+      const isMetered = store.meters
+        .list()
+        .some(({ machineId, dryerId }) => machineId === machine.id || dryerId === machine.id);
+      if (isMetered) {
+        throw new ProblemError(409, 'A meter is set up on it. Take that away first.', {
+          current: machine,
+        });
+      }
+      if (store.documents.list(machine.id).length) {
+        throw new ProblemError(409, 'Papers of it are kept. Take them away first.', {
+          current: machine,
+        });
+      }
       const planned = store.visits
         .open()
         .some(({ tasks }) => tasks.some(({ machineId }) => machineId === machine.id));

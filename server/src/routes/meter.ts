@@ -1,3 +1,4 @@
+import type { Entry, Machine } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import Type from 'typebox';
 import { authorOf } from '../access/caller.js';
@@ -5,13 +6,15 @@ import { mustBeRight } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import { householdOf, machineOf } from '../work/household.js';
+import type { Signals } from '../work/signals.js';
+import { joinLoads, nameLoad, partLoad } from '../work/meter-by-hand.js';
 import { keepMeter, meterProblems, meterView, undoMeter } from '../work/meter.js';
 
 /** Bytes of what is taken in at once. */
 export const MOST_METER = 6_000_000;
 
 /** What a machine's meter read, and the loads that were found in it. */
-export const meterRoutes = (store: Store): Route[] => [
+export const meterRoutes = (store: Store, signals: Signals): Route[] => [
   route({
     method: 'get',
     path: '/api/v1/machines/{id}/meter',
@@ -21,7 +24,9 @@ export const meterRoutes = (store: Store): Route[] => [
     answers: schemas.MeterView,
     handle: ({ params, query }) => {
       const { zone } = householdOf(store);
-      return { body: meterView(store, machineOf(store, params.id), zone, query.day) };
+      const machine = machineOf(store, params.id);
+      const told = signals.told(machine, zone);
+      return { body: meterView(store, machine, zone, told, query.day) };
     },
   }),
   route({
@@ -54,4 +59,49 @@ export const meterRoutes = (store: Store): Route[] => [
       return { status: 201, body: { undone } };
     },
   }),
+  route({
+    method: 'post',
+    path: '/api/v1/machines/{id}/meter/join',
+    summary: 'Say of two loads of a meter that they were one; the pause between them is learned',
+    body: 'MeterJoin',
+    answers: Type.Array(schemas.Entry),
+    handle: ({ params, body, caller }) =>
+      byHand(store, params.id, (machine, zone) => [
+        joinLoads(store, machine, body.ids, { zone, author: authorOf(caller) }),
+      ]),
+  }),
+  route({
+    method: 'post',
+    path: '/api/v1/machines/{id}/meter/part',
+    summary: 'Say of a load of a meter that it was two; it is parted in its longest pause',
+    body: 'MeterPart',
+    answers: Type.Array(schemas.Entry),
+    handle: ({ params, body, caller }) =>
+      byHand(store, params.id, (machine, zone) =>
+        partLoad(store, machine, body.id, { zone, author: authorOf(caller) }),
+      ),
+  }),
+  route({
+    method: 'post',
+    path: '/api/v1/machines/{id}/meter/name',
+    summary: 'Say what the programme of a load is called; others like it are called so, too',
+    body: 'MeterName',
+    answers: Type.Array(schemas.Entry),
+    handle: ({ params, body, caller }) =>
+      byHand(store, params.id, (machine, zone) => [
+        nameLoad(store, machine, body, { zone, author: authorOf(caller) }),
+      ]),
+  }),
 ];
+
+function byHand(
+  store: Store,
+  id: string,
+  work: (machine: Machine, zone: string) => Entry[],
+): { status: number; body: Entry[] } {
+  const { zone } = householdOf(store);
+  const machine = machineOf(store, id);
+  const body = work(machine, zone);
+  store.changed({ topic: 'entries', id: machine.id });
+  return { status: 201, body };
+}

@@ -1,3 +1,5 @@
+import { dayOf, sheetFits } from '@needlecase/core';
+import { codeCard } from '@needlecase/core/print/code-card';
 import { wallSheet } from '@needlecase/core/print/wall-sheet';
 import { houseOrigin } from '../access/reach.js';
 import type { Ground } from '../access/ground.js';
@@ -5,7 +7,7 @@ import { invalid, notFound } from '../http/problem.js';
 import { fileRoute, type Route } from '../http/route.js';
 import type { Threads } from '../threads/threads.js';
 import type { PlanAnswer } from '../work/plan-answer.js';
-import { inHouse } from '../work/household.js';
+import { householdOf, inHouse } from '../work/household.js';
 import { shortOf } from '../work/short.js';
 
 /** Sheets for the wall, for the year, and stickers for machines. */
@@ -41,6 +43,24 @@ export function printRoutes({ store, reach }: Ground, threads: Threads, plan: Pl
         const view = { household, start, end, visits, minutes };
         const pdf = await threads.run('print-year', { view, paper });
         return { body: Buffer.from(pdf), fileName: 'year.pdf' };
+      },
+    }),
+    fileRoute({
+      path: '/api/v1/code-sheets/{id}/codes.pdf',
+      summary: 'A sheet of display codes for the wall, short',
+      query: 'PrintQuery',
+      gives: 'application/pdf',
+      handle: async ({ params, query: { paper = 'a4' }, host }) => {
+        const sheet = store.codeSheets.get(params.id);
+        if (!sheet) throw notFound('code sheet');
+        const household = householdOf(store);
+        const machines = inHouse(store);
+        const fit = machines.filter((machine) => sheetFits(sheet, machine));
+        const at = fit.length === 1 ? `/trouble?machine=${fit[0]!.id}` : '/trouble';
+        const today = dayOf(Date.now(), household.zone);
+        const card = codeCard(sheet, machines, household, today, addressOf(host, at));
+        const pdf = await threads.run('print-codes', { card, paper });
+        return { body: Buffer.from(pdf), fileName: 'codes.pdf' };
       },
     }),
     fileRoute({

@@ -8,7 +8,9 @@ type Defined<T> = {
 
 /** A row without the fields that are not there. */
 export function defined<T extends object>(row: T): Defined<T> {
-  return Object.fromEntries(
-    Object.entries(row).filter(([, field]) => field !== null && field !== undefined),
-  ) as Defined<T>;
+  const there: Partial<T> = {};
+  for (const name of Object.keys(row) as (keyof T)[]) {
+    if (row[name] !== null && row[name] !== undefined) there[name] = row[name];
+  }
+  return there as unknown as Defined<T>;
 }

@@ -1,4 +1,4 @@
-import { and, desc, gte, eq, getTableColumns, lt, notExists, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, gte, eq, lt, notExists, or, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/sqlite-core';
 import { randomUUID } from 'node:crypto';
 import {
@@ -23,29 +23,10 @@ import {
 import type { Db } from '../db/open.js';
 import { entries } from '../db/tables.js';
 import { defined } from './defined.js';
+import { entriesInOrder, type InOrder } from './entries-in-order.js';
+import { EMPTY, split, toEntry, type Row } from './entry-rows.js';
 
-type Row = typeof entries.$inferSelect;
-
-/** Columns that an entry may leave empty, empty; what has no column of its own goes into `more`. */
-const COLUMNS: ReadonlySet<string> = new Set(Object.keys(getTableColumns(entries)));
-const EMPTY = Object.fromEntries([...COLUMNS].map((name) => [name, null])) as Pick<
-  Row,
-  { [K in keyof Row]: null extends Row[K] ? K : never }[keyof Row]
->;
-
-/** What a draft tells, by column, and the rest. */
-function split(
-  told: Omit<EntryDraft, 'id' | 'author' | 'source' | 'at'>,
-): Partial<Row> & Pick<Row, 'more'> {
-  const fields = Object.entries(defined(told));
-  return {
-    ...(Object.fromEntries(fields.filter(([name]) => COLUMNS.has(name))) as Partial<Row>),
-    more: Object.fromEntries(fields.filter(([name]) => !COLUMNS.has(name))),
-  };
-}
-
-/** Which entries are read for what. */
-/** Loads are by far the most: they are read by themselves, without what they do not have. */
+/** Which entries are read for what. Loads are by far the most: they are read by themselves, without what they do not have. */
 const HISTORY_KINDS = entryKindsWhere(({ history }) => history !== undefined).filter(
   (kind) => kind !== 'load',
 );
@@ -57,6 +38,11 @@ const quoted = (kinds: readonly EntryKind[]): string => kinds.map((kind) => `'${
 const LATELY = 2000;
 
 const later = alias(entries, 'later');
+
+/** What somebody wrote of an entry, or found. */
+const WRITTEN = sql`concat_ws(' ', json_extract(${entries.more}, '$.note'), json_extract(${entries.more}, '$.code'), json_extract(${entries.more}, '$.product'), (SELECT group_concat(json_extract(value, '$.what'), ' ') FROM json_each(${entries.more}, '$.found')))`;
+const withWord = (word: string): SQL =>
+  sql`${WRITTEN} LIKE ${`%${word.replaceAll(/[\\%_]/g, '\\$&')}%`} ESCAPE '\\'`;
 
 /** How an entry came to be, beside what it says. */
 export interface Origin {
@@ -190,6 +176,8 @@ export class EntryStore {
       query.machine ? eq(entries.machineId, query.machine) : undefined,
       query.station ? eq(entries.station, query.station) : undefined,
       query.kind ? eq(entries.kind, query.kind) : undefined,
+      query.photos ? sql`json_array_length(${entries.more}, '$.photos') > 0` : undefined,
+      ...(query.words ?? '').split(/\s+/).filter(Boolean).map(withWord),
       query.all ? undefined : this.#current(),
       query.all ? undefined : sql`${entries.kind} <> 'undone'`,
       query.before ? before(query.before) : undefined,
@@ -208,6 +196,11 @@ export class EntryStore {
       entries: page.map(({ row, revisedBy }) => toEntry(row, revisedBy ?? undefined)),
       ...(rows.length > limit && last ? { next: `${last.at}~${last.id}` } : {}),
     };
+  }
+
+  /** Entries in the order of time, a page in memory at a time. */
+  inOrder(query: InOrder): Generator<Entry> {
+    return entriesInOrder(this.db, query);
   }
 
   /** What the log says of some machines, in one query for those not at hand. */
@@ -343,34 +336,6 @@ export class EntryStore {
 function before(cursor: string): SQL | undefined {
   const [at, id] = cursor.split('~') as [string, string];
   return or(lt(entries.at, Number(at)), and(eq(entries.at, Number(at)), lt(entries.id, id)));
-}
-
-export function toEntry(row: Row, revisedBy?: string): Entry {
-  const { more, day: _day, at, recordedAt, ...rest } = row;
-  return {
-    ...defined(rest),
-    at: new Date(at).toISOString(),
-    recordedAt: new Date(recordedAt).toISOString(),
-    ...more,
-    ...(revisedBy ? { revisedBy } : {}),
-  };
-}
-
-/** An entry as it was told, as its row again. */
-export function rowOf({ at: told, recordedAt, revisedBy: _worked, ...rest }: Entry): Row {
-  const at = Date.parse(told);
-  return {
-    ...EMPTY,
-    ...split(rest),
-    id: rest.id,
-    kind: rest.kind,
-    author: rest.author,
-    source: rest.source,
-    zone: rest.zone,
-    at,
-    day: dayOf(at, rest.zone),
-    recordedAt: Date.parse(recordedAt),
-  };
 }
 
 /** Written out, field by field: there are tens of thousands of them. */

@@ -11,7 +11,9 @@ import { HouseholdStore } from './household.js';
 import { MachineStore } from './machines.js';
 import { MailStore } from './mail.js';
 import { MeterDayStore } from './meter-days.js';
+import { LiveMeterStore } from './meters.js';
 import { PersonStore } from './persons.js';
+import { DocumentStore } from './documents.js';
 import { PhotoStore } from './photos.js';
 import { PlannedStore } from './planned.js';
 import { VisitStore } from './visits.js';
@@ -30,8 +32,10 @@ export class Store {
   readonly machines: MachineStore;
   readonly mail: MailStore;
   readonly meterDays: MeterDayStore;
+  readonly meters: LiveMeterStore;
   readonly persons: PersonStore;
   readonly photos: PhotoStore;
+  readonly documents: DocumentStore;
   readonly planned: PlannedStore;
   readonly visits: VisitStore;
   readonly supplies: SupplyStore;
@@ -55,8 +59,10 @@ export class Store {
     this.machines = new MachineStore(db);
     this.mail = new MailStore(db);
     this.meterDays = new MeterDayStore(db);
+    this.meters = new LiveMeterStore(db);
     this.persons = new PersonStore(db);
     this.photos = new PhotoStore(db);
+    this.documents = new DocumentStore(db);
     this.planned = new PlannedStore(db);
     this.visits = new VisitStore(db);
     this.supplies = new SupplyStore(db);
@@ -111,6 +117,15 @@ export class Store {
       this.#forget();
       throw error;
     }
+  }
+
+  /**
+   * Runs work in one transaction of which nothing else is derived: what was answered before still holds.
+   * @throws 503 while the file is held
+   */
+  writeBeside<T>(work: () => T): T {
+    if (this.#held !== undefined) throw heldBack(this.#held);
+    return this.db.$client.transaction(work).immediate();
   }
 
   /** Drops all that was read and derived: another connection has written. */

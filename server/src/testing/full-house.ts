@@ -21,6 +21,20 @@ export function serve(file: string): Served {
   return { ...app, file, api: request(app.express) };
 }
 
+/** Hands in a paper of a machine: a small PDF. */
+export const putPaper = (
+  api: ReturnType<typeof request>,
+  machineId: string,
+  id: string = randomUUID(),
+): request.Test =>
+  api
+    .put(`/api/v1/documents/${id}/file`)
+    .query({ machineId, kind: 'manual', name: 'Manual of the washer' })
+    .set('Content-Type', 'application/octet-stream')
+    .send(PAPER);
+/** Enough of a PDF to be one. */
+export const PAPER = Buffer.from('%PDF-1.7\n1 0 obj <<>> endobj\ntrailer <<>>\n%%EOF\n');
+
 /**
  * The demo household with one of everything that can be kept: photos, a corrected, an undone and a restored
  * entry, a finished visit, one under way and one given up, answers kept for retries.
@@ -51,6 +65,7 @@ export async function fullHouse(file: string): Promise<Served> {
       .send(photo(5000))
       .expect(201);
   }
+  await putPaper(api, washer.id).expect(201);
   const note = { kind: 'note', machineId: washer.id, at: ago(1), note: 'Ünder the drum', photos };
   await post('entries', note);
   const load = { kind: 'load', machineId: washer.id, at: ago(0.5), count: 2 };

@@ -1,12 +1,16 @@
+import { hindsightView } from '@needlecase/core/views/hindsight';
 import type { AheadProblem } from '@needlecase/core/plan/ahead';
 import { replan, type Standing } from '@needlecase/core/plan/standing';
 import { schoolsView, speakAs, tongueOf, AS_WRITTEN } from '@needlecase/core';
+import type { SheetQuery } from '@needlecase/core/model/planned';
 import type { RestoreDraft } from '@needlecase/core/formats/backup';
+import type { CodeCard } from '@needlecase/core/print/code-card';
 import type { WallSheet } from '@needlecase/core/print/wall-sheet';
 import { BackupProblem } from '../backup/problem.js';
 import { ChoicesMissing, lookAtBackup, putBack } from '../backup/restore.js';
 import { writeBackup } from '../backup/write.js';
 import { invalid, ProblemError } from '../http/problem.js';
+import { printCodes } from '../pdf/codes.js';
 import { printLabels, type Label, type LabelSize } from '../pdf/labels.js';
 import { printWall, type Paper } from '../pdf/wall.js';
 import { printYear, type YearToPrint } from '../pdf/year.js';
@@ -26,6 +30,9 @@ interface Printing {
   id: string;
   /** Instant, milliseconds. */
   now: number;
+}
+interface PrintingRecord extends Printing {
+  asked?: SheetQuery;
 }
 interface Backing {
   target: string;
@@ -48,15 +55,19 @@ interface Planning {
 
 /** Work that takes its time: it is done beside the loop that answers. */
 export const JOBS = {
-  'print-machine': ({ store }: Place, { id, now }: Printing) => printMachine(store(), id, now),
+  'print-machine': ({ store }: Place, { id, now, asked }: PrintingRecord) =>
+    printMachine(store(), id, now, asked),
   'print-case': ({ store }: Place, { id, now }: Printing) => printCase(store(), id, now),
   'print-visit': ({ store }: Place, { id, now }: Printing) => printVisit(store(), id, now),
   schools: ({ store }: Place) => schoolsView(houseOf(store()), store().supplies.list()),
+  hindsight: ({ store }: Place) => hindsightView(houseOf(store()), store().cases.list()),
   plan: (_place: Place, { problem, standing }: Planning) => replan(problem, standing),
   'print-wall': (_place: Place, { sheet, paper }: { sheet: WallSheet; paper: Paper }) =>
     printWall(sheet, paper),
   'print-year': (_place: Place, { view, paper }: { view: YearToPrint; paper: Paper }) =>
     printYear(view, paper),
+  'print-codes': (_place: Place, { card, paper }: { card: CodeCard; paper: Paper }) =>
+    printCodes(card, paper),
   'print-labels': (
     _place: Place,
     { labels, size, paper }: { labels: Label[]; size: LabelSize; paper: Paper },

@@ -13,6 +13,8 @@ export const MOST = {
   feeds: 50,
   recipients: 30,
   busy: 20,
+  meters: 50,
+  documents: 60,
 } as const;
 
 /**

@@ -3,9 +3,10 @@ import {
   matchTaps,
   plusDays,
   startOf,
+  toldAgain,
   type Entry,
-  type EntryDraft,
   type FieldProblem,
+  type LoadCycle,
   type Machine,
   type MeterImport,
   type MeterKept,
@@ -16,6 +17,9 @@ import { UNREAD } from '@needlecase/core/loads/log/power-series';
 import type { Store } from '../store/store.js';
 import { unpacked } from '../store/meter-days.js';
 import { undo } from './entries.js';
+import type { Told } from './signals.js';
+import { namesFor, programmesFor, waysFor } from './meter-by-hand.js';
+import { keepAir } from './meter-air.js';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
@@ -72,38 +76,87 @@ export function keepMeter(
   store: Store,
   machine: Machine,
   { loads, days }: MeterImport,
-  { zone, author }: { zone: string; author: string },
+  origin: Origin,
 ): MeterKept {
   for (const { day, minutes } of days) {
     store.meterDays.keep(machine.id, day, unpacked(Buffer.from(minutes, 'base64'))!);
   }
-  const kept: MeterKept = { added: 0, matched: 0, known: 0, days: days.length, ids: [] };
-  if (!loads.length) return kept;
+  return { ...keepLoads(store, machine, loads, origin), days: days.length };
+}
+
+interface Origin {
+  zone: string;
+  author: string;
+}
+type ToldLoad = MeterImport['loads'][number];
+const UNKNOWN_MINUTES = 1;
+/** What somebody put right stays as they said. */
+const isByHand = ({ joined, parted }: LoadCycle): boolean =>
+  joined !== undefined || parted !== undefined;
+
+/** Loads of a meter against those that are there, from some hours before them on. */
+function against(store: Store, machine: Machine, loads: readonly ToldLoad[]) {
   const spans = loads.map(({ from, to }) => ({ from: Date.parse(from), to: Date.parse(to) }));
   const there = store.entries.loadsBetween(
     machine.id,
     spans[0]!.from - NEAR,
     spans.at(-1)!.to + NEAR,
   );
-  const told = there.filter(({ source, cycle }) => source === 'meter' && cycle).map(spanOf);
-  const fresh = loads.flatMap((load, i) =>
-    told.some((one) => isSame(one, spans[i]!)) ? [] : [{ load, span: spans[i]! }],
-  );
-  kept.known = loads.length - fresh.length;
+  const told = there.filter(({ source, cycle }) => source === 'meter' && cycle);
+  const found = loads.map((load, i) => {
+    const span = spans[i]!;
+    const same = told.filter((one) => isSame(spanOf(one), span));
+    // A part of it that was missing has been read since.
+    const filled = same.find(
+      ({ revisedBy, cycle }) =>
+        !revisedBy && !isByHand(cycle!) && cycle!.unread - load.unread > UNKNOWN_MINUTES,
+    );
+    return { load, span, same: same.length > 0, filled };
+  });
+  return { there, found };
+}
+
+/** Whether a meter's loads tell anything that is not there yet. */
+export function tellsMore(store: Store, machine: Machine, loads: readonly ToldLoad[]): boolean {
+  if (!loads.length) return false;
+  return against(store, machine, loads).found.some(({ same, filled }) => !same || filled);
+}
+
+/** Keeps loads that a meter told, in their order. */
+export function keepLoads(
+  store: Store,
+  machine: Machine,
+  loads: readonly ToldLoad[],
+  origin: Origin,
+): MeterKept {
+  const kept: MeterKept = { added: 0, matched: 0, known: 0, days: 0, ids: [] };
+  if (!loads.length) return kept;
+  const { zone } = origin;
+  const { there, found } = against(store, machine, loads);
+  for (const { load, filled } of found) {
+    if (!filled) continue;
+    const { from, ...cycle } = load;
+    const { name, tapped } = filled.cycle!;
+    const said = { ...(name ? { name } : {}), ...(tapped ? { tapped } : {}) };
+    const draft = { ...toldAgain(filled), at: from, cycle: { ...cycle, ...said } };
+    store.entries.add(draft, { zone, author: filled.author, revises: filled.id });
+  }
+  const fresh = found.filter(({ same }) => !same);
+  kept.known = found.length - fresh.length;
   const taps = there.filter(({ source, revisedBy }) => source !== 'meter' && !revisedBy);
   const matched = matchTaps(
     fresh.map(({ span }) => span),
     taps.map(({ id, at, count = 1 }) => ({ id, at: Date.parse(at), count })),
   );
   const left = new Map(taps.map((tap) => [tap.id, tap.count ?? 1]));
-  const origin = { zone, author };
   fresh.forEach(({ load: { from, ...cycle } }, i) => {
     const tap = taps.find(({ id }) => id === matched[i]);
     const rest = tap ? left.get(tap.id)! - 1 : 0;
     if (tap) left.set(tap.id, rest);
     const entry = store.entries.add(
       {
-        ...{ kind: 'load', machineId: machine.id, at: from, count: 1, source: 'meter', cycle },
+        ...{ kind: 'load', machineId: machine.id, at: from, count: 1, source: 'meter' },
+        cycle: tap ? { ...cycle, tapped: true } : cycle,
         ...(tap?.programme ? { programme: tap.programme } : {}),
         ...(tap?.note ? { note: tap.note } : {}),
       },
@@ -119,10 +172,11 @@ export function keepMeter(
     const rest = left.get(tap.id)!;
     if (rest === 0 || rest === (tap.count ?? 1)) continue;
     store.entries.add(
-      { ...draftOf(tap), count: rest },
+      { ...toldAgain(tap), count: rest },
       { zone, author: tap.author, revises: tap.id },
     );
   }
+  if (fresh.length) kept.ids.push(...keepAir(store, machine, origin));
   return kept;
 }
 
@@ -143,31 +197,28 @@ export function undoMeter(
   });
   for (const entry of standing) {
     const tap = entry.revises === undefined ? undefined : store.entries.get(entry.revises);
-    if (tap) store.entries.add(draftOf(tap), { zone, author: tap.author, revises: entry.id });
+    if (tap) store.entries.add(toldAgain(tap), { zone, author: tap.author, revises: entry.id });
     else undo(store, [entry], zone, author);
   }
-  return standing.length;
-}
-
-/** What an entry said, to be said again. */
-function draftOf({
-  id: _i,
-  recordedAt: _t,
-  runId: _v,
-  revises: _o,
-  revisedBy: _b,
-  zone: _z,
-  ...said
-}: Entry): EntryDraft {
-  return said;
+  return standing.filter(({ kind }) => kind === 'load').length;
 }
 
 const MONTH = 30;
 
 /** A machine's meter on a day of the house; the last that was read where none is asked for. */
-export function meterView(store: Store, machine: Machine, zone: string, asked?: string): MeterView {
+export function meterView(
+  store: Store,
+  machine: Machine,
+  zone: string,
+  { all: signals, short }: Pick<Told, 'all' | 'short'>,
+  asked?: string,
+): MeterView {
   const ends = store.meterDays.ends(machine.id);
-  const nothing = { watts: [], loads: [], month: { loads: 0, kWh: 0 } };
+  const own = {
+    ...{ names: {}, pause: waysFor(store, machine).pause / MINUTE, signals, short },
+    programmes: programmesFor(store, machine),
+  };
+  const nothing = { watts: [], loads: [], month: { loads: 0, kWh: 0 }, ...own };
   if (!ends) return nothing;
   const first = dayOf(startOfDay(ends.first), zone);
   const last = dayOf(
@@ -186,9 +237,11 @@ export function meterView(store: Store, machine: Machine, zone: string, asked?: 
     store.entries.loadsBetween(machine.id, since, until).filter(({ revisedBy }) => !revisedBy);
   const month = standing(startOf(plusDays(day, 1 - MONTH), zone), to).filter(({ cycle }) => cycle);
   const wattHours = month.reduce((sum, { cycle }) => sum + cycle!.wattHours, 0);
+  const loads = standing(from, to);
   return {
-    ...{ first, last, day, from: new Date(from).toISOString(), watts },
-    loads: standing(from, to),
+    ...{ first, last, day, from: new Date(from).toISOString(), watts, loads },
+    ...own,
+    names: namesFor(store, machine, loads),
     month: { loads: month.length, kWh: wattHours / 1000 },
   };
 }

@@ -1,6 +1,7 @@
 import {
   caseSheet,
   caseState,
+  entryKindsWhere,
   machineSheet,
   situationIn,
   stateOf,
@@ -8,14 +9,14 @@ import {
   visitSheet,
   type Sheet,
 } from '@needlecase/core';
+import type { SheetQuery } from '@needlecase/core/model/planned';
 import { notFound } from '../http/problem.js';
 import { printSheet } from '../pdf/print.js';
 import type { Store } from '../store/store.js';
 import { knownOf } from './cases.js';
+import { chartsOf, lifeOf } from './machine-record.js';
 import { householdOf, machineOf } from './household.js';
-
-/** So many entries are looked through, loads and all. */
-const MOST_ENTRIES = 2000;
+import { Signals } from './signals.js';
 
 /** A sheet as it is handed out. */
 export interface Printed {
@@ -24,20 +25,40 @@ export interface Printed {
 }
 
 async function print(store: Store, sheet: Sheet): Promise<Printed> {
-  const pictures = sheet.photos.flatMap((id) => store.photos.picture(id) ?? []);
+  const pictures = sheet.photos.flatMap(({ id, said }) => {
+    const picture = store.photos.picture(id);
+    return picture ? [{ picture, said }] : [];
+  });
   const name = sheet.title.replaceAll(/[^\p{L}\p{N}]+/gu, '-').toLowerCase();
   return { pdf: await printSheet(sheet, pictures), fileName: `${name}.pdf` };
 }
 
-/** A machine's record. @throws 404 */
-export function printMachine(store: Store, id: string, now: number): Promise<Printed> {
+/** A machine's record, for whom and of which days. @throws 404 */
+export function printMachine(
+  store: Store,
+  id: string,
+  now: number,
+  { for: whom, from, to, photos = true }: SheetQuery = {},
+): Promise<Printed> {
   const machine = machineOf(store, id);
   const household = householdOf(store);
   const [history] = store.entries.histories([machine]);
   const state = stateOf(machine, history!, household, now);
-  const { entries } = store.entries.list({ machine: machine.id, limit: MOST_ENTRIES });
-  return print(store, machineSheet(machine, household, state, entries, now));
+  const told = new Signals(store).told(machine, household.zone).all;
+  const cases = store.cases.list().filter(({ machineId }) => machineId === id);
+  const sheet = machineSheet(
+    {
+      ...{ machine, household, state, cases, told, now },
+      entries: [...store.entries.inOrder({ machine: id, kinds: TELLING })].reverse(),
+      life: lifeOf(store, machine, now),
+      charts: chartsOf(store, machine),
+    },
+    { ...(whom === undefined ? {} : { whom }), from, to },
+  );
+  return print(store, photos ? sheet : { ...sheet, photos: [] });
 }
+
+const TELLING = entryKindsWhere(({ telling }) => telling);
 
 /** A case of trouble. @throws 404 */
 export function printCase(store: Store, id: string, now: number): Promise<Printed> {

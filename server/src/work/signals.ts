@@ -1,51 +1,71 @@
-import { isWasher, stationById, taskById, type History, type Machine } from '@needlecase/core';
-import { slowDrying, type Signal } from '@needlecase/core/loads/drift/signal';
+import { dayOf, type History, type Machine, type SignalFigure } from '@needlecase/core';
+import { signalsOf, type PastSignal, type Signal } from '@needlecase/core/loads/drift/signal';
+import { endedBy } from '@needlecase/core/loads/drift/watched';
+import { toldSignal, type ToldSignal } from '@needlecase/core/views/signals';
 import type { Store } from '../store/store.js';
+import { knownOf } from './cases.js';
 
 const YEAR = 366 * 86_400_000;
+/** What is told of a year rests on that year and the one before: what goes with the season is known from it. */
+const YEARS = 2 * YEAR;
+
+/** What a machine's meter told. */
+export interface Told {
+  now: ToldSignal[];
+  all: PastSignal[];
+  /** Loads that are missing until anything can be told. */
+  short: number;
+}
 
 /** What the meters' figures tell, worked out anew where a machine's record changed. */
 export class Signals {
-  readonly #known = new WeakMap<History, Signal | undefined>();
+  readonly #known = new WeakMap<History, Told>();
 
   constructor(private readonly store: Store) {}
 
-  /** Of those of the machines that have a meter. @param zone of the house */
-  of(machines: readonly Machine[], zone: string): Signal[] {
+  /** What holds now, of those of the machines that have a meter. @param zone of the house */
+  of(machines: readonly Machine[], zone: string): ToldSignal[] {
     const metered = new Set(this.store.meterDays.machines());
-    const dryers = machines.filter(({ id, kind }) => metered.has(id) && !isWasher(kind));
-    const histories = this.store.entries.histories(dryers);
-    return dryers.flatMap((machine, i) => this.#of(machine, histories[i]!, zone) ?? []);
+    return machines
+      .filter(({ id }) => metered.has(id))
+      .flatMap((machine) => this.told(machine, zone).now);
   }
 
-  #of(machine: Machine, history: History, zone: string): Signal | undefined {
-    if (this.#known.has(history)) return this.#known.get(history);
+  /** All that a machine's meter told within a year. */
+  told(machine: Machine, zone: string): Told {
+    const [history] = this.store.entries.histories([machine]);
+    const known = this.#known.get(history!);
+    if (known) return known;
+    const { now, all, short } = this.#signals(machine, history!, zone);
+    const since = dayOf(Date.now() - YEAR, zone);
+    const told = {
+      short,
+      all: all.filter(({ day, until }) => (until ?? day) >= since || until === undefined),
+      now: now.map((signal) => this.#whole(machine, signal)),
+    };
+    this.#known.set(history!, told);
+    return told;
+  }
+
+  #signals(machine: Machine, history: History, zone: string) {
     const loads = this.store.entries
-      .loadsBetween(machine.id, Date.now() - YEAR, Date.now())
+      .loadsBetween(machine.id, Date.now() - YEARS, Date.now())
       .flatMap(({ id, at, cycle, revisedBy }) =>
-        cycle && !revisedBy
-          ? [{ id, from: Date.parse(at), to: Date.parse(cycle.to), ...figuresOf(cycle) }]
-          : [],
+        cycle && !revisedBy ? [{ id, from: Date.parse(at), to: Date.parse(cycle.to), cycle }] : [],
       );
-    const cleans = history.proofs
-      .filter(({ task, result }) => result === 'good' && isOfAir(task))
-      .map(({ at }) => at);
-    const signal = slowDrying(machine.id, loads, cleans, zone);
-    this.#known.set(history, signal);
-    return signal;
+    const anew = (figure: SignalFigure): number[] => [
+      ...history.proofs
+        .filter(({ task, result }) => result === 'good' && endedBy(figure, task))
+        .map(({ at }) => at),
+      ...history.explained
+        .filter((known) => known.figure === undefined || known.figure === figure)
+        .map(({ at }) => at),
+    ];
+    return signalsOf(machine, loads, anew, zone);
   }
-}
 
-const figuresOf = ({ wattHours, unread }: { wattHours: number; unread: number }) => ({
-  wattHours,
-  unread,
-});
-
-/** A clean of what the dryer's air goes through. */
-function isOfAir(task: string): boolean {
-  try {
-    return stationById(taskById(task).station).line === 'air';
-  } catch {
-    return false;
+  #whole(machine: Machine, signal: Signal): ToldSignal {
+    const { situation, said } = knownOf(this.store, machine);
+    return toldSignal(signal, situation, said);
   }
 }
