@@ -26,6 +26,12 @@ export const routes: Routes = [
     loadComponent: () => import('./machine/meter/meter.component').then((m) => m.MeterComponent),
   },
   {
+    path: 'machine/:id/life',
+    title: title('Parts and papers'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./machine/life/life.component').then((m) => m.LifeComponent),
+  },
+  {
     path: 'machine/:id/:station',
     title: title('Machine'),
     canActivate: [hasHousehold],
@@ -72,6 +78,44 @@ export const routes: Routes = [
     title: title('Log'),
     canActivate: [hasHousehold],
     loadComponent: () => import('./log/log.component').then((m) => m.LogComponent),
+  },
+  {
+    path: 'log/hindsight',
+    title: title('Foretold'),
+    canActivate: [hasHousehold],
+    loadComponent: () =>
+      import('./log/hindsight/hindsight.component').then((m) => m.HindsightComponent),
+  },
+  {
+    path: 'log/take',
+    title: title('Take along'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./log/take/take.component').then((m) => m.TakeComponent),
+  },
+  {
+    path: 'log/charts',
+    title: title('Charts'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./log/charts/charts.component').then((m) => m.ChartsComponent),
+  },
+  {
+    path: 'log/pictures',
+    title: title('Photos'),
+    canActivate: [hasHousehold],
+    loadComponent: () =>
+      import('./log/pictures/pictures.component').then((m) => m.PicturesComponent),
+  },
+  {
+    path: 'log/year',
+    title: title('A year of care'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./log/year/year.component').then((m) => m.YearComponent),
+  },
+  {
+    path: 'log/bring',
+    title: title('Old notes'),
+    canActivate: [hasHousehold],
+    loadComponent: () => import('./log/bring/bring.component').then((m) => m.BringComponent),
   },
   {
     path: 'share',

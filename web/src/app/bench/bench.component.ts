@@ -23,11 +23,13 @@ import {
 import { BenchService } from '../data/bench.service';
 import { LoadsService } from '../data/loads.service';
 import { badge } from '../data/platform';
+import { RoleService } from '../data/role.service';
 import { VisitsService } from '../data/visits.service';
 import { LineComponent } from '../thread/line.component';
 import { ProofsComponent } from './proofs.component';
 import { BeforeLoadComponent } from './before-load.component';
 import { CaseCardComponent } from './case-card.component';
+import { snagsOf } from './snags';
 import { SignalComponent } from './signal.component';
 import { TallyComponent } from './tally.component';
 import { UnderWayCardComponent } from './under-way-card.component';
@@ -65,6 +67,7 @@ export class BenchComponent {
   readonly #router = inject(Router);
   readonly #dialogs = inject(Dialogs);
   protected readonly visits = inject(VisitsService);
+  readonly #role = inject(RoleService);
 
   readonly #loaded = toSignal(this.#bench.bench$);
   protected readonly problem = computed(() => this.#loaded()?.problem);
@@ -88,6 +91,7 @@ export class BenchComponent {
         week: counted.week + waiting,
         days: counted.days.map((n, i) => (i === counted.days.length - 1 ? n + waiting : n)),
         thread: isWasher(machine.kind) ? ('water' as const) : ('air' as const),
+        snags: snagsOf(bench.signals, machine.id),
       };
     });
   });
@@ -95,6 +99,10 @@ export class BenchComponent {
   /** The first rows at once, the others a few a frame: nobody waits for all of them to touch one. */
   readonly #drawn = signal(ROWS_AT_ONCE);
   protected readonly rows = computed(() => this.#every().slice(0, this.#drawn()));
+  /** Parts that are due by their age, warranties that end; a guest does not see to them. */
+  protected readonly aged = computed(() =>
+    this.#role.may('helper') ? (this.bench()?.states.flatMap(({ age }) => age) ?? []) : [],
+  );
   /** How many tasks of each machine are not known yet. */
   protected readonly unknown = computed(() =>
     (this.bench()?.states ?? [])

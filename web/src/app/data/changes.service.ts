@@ -15,7 +15,9 @@ export interface Change {
     | 'cases'
     | 'code-sheets'
     | 'vent-runs'
+    | 'documents'
     | 'backups'
+    | 'meters'
     /** Something may have been missed: whatever is shown is read anew. */
     | 'gap';
   id?: string;

@@ -13,6 +13,7 @@ import { asFile, CodeSheetsService } from '../data/code-sheets.service';
 import { HouseholdService } from '../data/household.service';
 import { newId } from '../data/platform';
 import { ToastsService } from '../data/toasts.service';
+import { CodeCompareComponent } from './code-compare.component';
 import { CodeTableComponent } from './code-table.component';
 import { HouseNavComponent } from './house-nav.component';
 import { KeeperDirective } from '../shared/keeper.directive';
@@ -22,7 +23,7 @@ const MOST_BYTES = 500_000;
 /** Code sheets: what the makers' displays mean, typed in, imported, exported. */
 @Component({
   selector: 'nc-codes',
-  imports: [KeeperDirective, CodeTableComponent, HouseNavComponent],
+  imports: [KeeperDirective, CodeCompareComponent, CodeTableComponent, HouseNavComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './codes.component.html',
   styleUrl: './codes.component.scss',
@@ -36,6 +37,10 @@ export class CodesComponent {
   protected readonly changing = signal<string | undefined>(undefined);
   protected readonly wrong = signal<readonly FieldProblem[]>([]);
   protected readonly fileName = signal('');
+  /** Another edition that is looked at beside one that is here. */
+  protected readonly beside = signal<
+    { id: string; other: CodeSheetDraft; name: string } | undefined
+  >(undefined);
   /** Machines that have a maker, but no sheet. */
   protected readonly without = computed(() =>
     this.#machines().filter(
@@ -63,7 +68,7 @@ export class CodesComponent {
     URL.revokeObjectURL(address);
   }
 
-  protected async import(field: HTMLInputElement): Promise<void> {
+  protected async import(field: HTMLInputElement, against?: CodeSheet): Promise<void> {
     const file = field.files?.[0];
     field.value = '';
     if (!file) return;
@@ -82,7 +87,11 @@ export class CodesComponent {
     const problems = check('CodeSheetDraft', draft);
     this.wrong.set(problems.length ? problems : checkSheet(draft as CodeSheetDraft));
     if (this.wrong().length) return;
-    this.#add(draft as CodeSheetDraft, `The sheet of ${(draft as CodeSheetDraft).maker} is in.`);
+    const other = draft as CodeSheetDraft;
+    const own = against ?? this.sheets()?.find((one) => isEditionOf(one, other));
+    // Another edition of one that is here is looked at beside it.
+    if (own) return this.beside.set({ id: own.id, other, name: file.name });
+    this.#add(other, `The sheet of ${other.maker} is in.`);
   }
 
   protected begin(maker = ''): void {
@@ -126,6 +135,11 @@ export class CodesComponent {
     });
   }
 }
+
+const isEditionOf = (one: CodeSheetDraft, other: CodeSheetDraft): boolean =>
+  nameOf(one) === nameOf(other);
+const nameOf = ({ maker, family }: CodeSheetDraft): string =>
+  `${maker} ${family}`.trim().toLowerCase();
 
 function parsed(text: string): unknown {
   try {

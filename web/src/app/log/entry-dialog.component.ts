@@ -13,6 +13,7 @@ import {
   GRADE_NAMES,
   GRADES,
   kindOfEntry,
+  partsOf,
   sayEntry,
   tasksOf,
   toldAgain,
@@ -56,6 +57,15 @@ const NEW_KINDS = ENTRY_KINDS.flatMap((kind) => {
       gap: 0.9rem;
     }
 
+    .money {
+      display: grid;
+      gap: 0 0.6rem;
+      grid-template-columns: 1fr 6rem;
+    }
+    .money nc-problem {
+      grid-column: 1 / -1;
+    }
+
     :host-context([data-bs-theme='dark']) .btn-close {
       filter: invert(1);
     }
@@ -75,9 +85,19 @@ export class EntryDialogComponent {
   );
   readonly machines = signal<readonly Machine[]>([]);
   readonly zone = signal('UTC');
+  /** The household's money, where it is told. */
+  readonly currency = signal<string | undefined>(undefined);
+  /** What a new one is at first. */
+  readonly begins = signal<Partial<Pick<EntryDraft, 'kind' | 'machineId' | 'part'>>>({});
   protected readonly failed = signal<ApiProblem | undefined>(undefined);
   readonly #shown = computed(() => this.old() ?? this.refused()?.draft);
-  protected readonly form = computed(() => formOf(this.#shown(), this.zone(), this.machines()[0]));
+  protected readonly form = computed(() =>
+    formOf(this.#shown(), this.zone(), {
+      ...{ kind: 'load' as const, machineId: this.machines()[0]?.id },
+      ...this.begins(),
+      ...{ currency: this.currency() },
+    }),
+  );
 
   readonly #value = toSignal(
     toObservable(this.form).pipe(
@@ -89,6 +109,12 @@ export class EntryDialogComponent {
     const machine = this.machines().find(({ id }) => id === this.#value()?.machineId);
     return machine ? tasksOf(machine) : [];
   });
+  protected readonly parts = computed(() => {
+    const machine = this.machines().find(({ id }) => id === this.#value()?.machineId);
+    return machine ? partsOf(machine) : [];
+  });
+  protected readonly costs = computed(() => kindOfEntry(this.kind()).allows.includes('cost'));
+  protected readonly noteAsked = computed(() => NOTE_ASKED[this.kind()] ?? 'Note');
 
   protected readonly say = sayEntry;
   protected readonly grades = GRADES;
@@ -139,12 +165,12 @@ export class EntryDialogComponent {
   }
 
   #correction(old: Entry, at: string): EntryDraft {
-    const { grade: _grade, note: _note, ...rest } = toldAgain(old);
+    const { grade: _grade, note: _note, cost: _cost, ...rest } = toldAgain(old);
     return { ...rest, ...this.#fields(), at };
   }
 
   #draft(at: string): EntryDraft {
-    const { machineId, task } = this.form().getRawValue();
+    const { machineId, task, part } = this.form().getRawValue();
     const working = this.kind() === 'done' || this.kind() === 'opened';
     return {
       ...this.#fields(),
@@ -152,12 +178,14 @@ export class EntryDialogComponent {
       source: 'log',
       ...(machineId ? { machineId } : {}),
       ...(working && task ? { task } : {}),
+      ...(this.kind() === 'replaced' && part ? { part } : {}),
     };
   }
 
   /** What the fields for this kind of entry say. */
   #fields(): Pick<EntryDraft, 'kind'> & Partial<EntryDraft> {
-    const { kind, count, grade, value, code, note, result } = this.form().getRawValue();
+    const { kind, count, grade, value, code, note, result, ...money } = this.form().getRawValue();
+    const { cost, currency } = money;
     const working = kind === 'done' || kind === 'opened';
     return {
       kind,
@@ -167,25 +195,44 @@ export class EntryDialogComponent {
       ...(kind === 'reading' ? { value: value as number } : {}),
       ...(kind === 'code' ? { code } : {}),
       ...(kind === 'proof' ? { result } : {}),
+      ...(this.costs() && cost !== null
+        ? { cost: { amount: cost, currency: currency.trim().toUpperCase() } }
+        : {}),
       ...(note.trim() || kind === 'note' ? { note: note.trim() } : {}),
     };
   }
 }
 
+/** What the note is, where it is more than a note. */
+const NOTE_ASKED: Partial<Record<EntryKind, string>> = {
+  replaced: 'Why',
+  called: 'Who came, what was found and done',
+};
+
 function formOf(
   entry: (EntryDraft & { zone?: string }) | undefined,
   zone: string,
-  machine: Machine | undefined,
+  begins: {
+    kind: EntryKind;
+    machineId: string | undefined;
+    part?: string;
+    currency: string | undefined;
+  },
 ) {
   const at = entry ? toLocal(entry.at, entry.zone ?? zone) : toLocal(instantNow(), zone);
   return new FormGroup({
     at: new FormControl(at, { nonNullable: true }),
-    machineId: new FormControl(entry ? (entry.machineId ?? '') : (machine?.id ?? ''), {
+    machineId: new FormControl(entry ? (entry.machineId ?? '') : (begins.machineId ?? ''), {
       nonNullable: true,
     }),
     task: new FormControl(entry?.task ?? '', { nonNullable: true }),
     count: new FormControl<number | null>(entry ? (entry.count ?? null) : 1),
-    kind: new FormControl<EntryKind>(entry?.kind ?? 'load', { nonNullable: true }),
+    kind: new FormControl<EntryKind>(entry?.kind ?? begins.kind, { nonNullable: true }),
+    part: new FormControl(entry?.part ?? begins.part ?? '', { nonNullable: true }),
+    cost: new FormControl<number | null>(entry?.cost?.amount ?? null),
+    currency: new FormControl(entry?.cost?.currency ?? begins.currency ?? 'EUR', {
+      nonNullable: true,
+    }),
     grade: new FormControl<Grade | null>(entry?.grade ?? null),
     value: new FormControl<number | null>(entry?.value ?? null),
     code: new FormControl(entry?.code ?? '', { nonNullable: true }),

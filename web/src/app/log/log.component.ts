@@ -1,7 +1,7 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap';
 import {
   dayOf,
@@ -73,7 +73,7 @@ function addTo(lines: Line[], entry: Entry, whole: boolean): void {
 /** Everything that happened, newest first. */
 @Component({
   selector: 'nc-log',
-  imports: [NgTemplateOutlet, PhotosComponent, SelectComponent, WhoComponent],
+  imports: [NgTemplateOutlet, PhotosComponent, RouterLink, SelectComponent, WhoComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './log.component.html',
   styleUrl: './log.component.scss',
@@ -90,6 +90,7 @@ export class LogComponent {
   readonly station = input<string>();
   readonly kind = input<string>();
   readonly undone = input<string>();
+  readonly words = input<string>();
 
   readonly #household = inject(HouseholdService);
   protected readonly machines = toSignal(this.#household.machines(), { initialValue: [] });
@@ -137,6 +138,7 @@ export class LogComponent {
     ...(this.machine() ? { machine: this.machine()! } : {}),
     ...(this.station() ? { station: this.station()! } : {}),
     ...(this.kind() ? { kind: this.kind()! } : {}),
+    ...(this.words()?.trim() ? { words: this.words()!.trim().slice(0, 100) } : {}),
     ...(this.undone() ? { all: true } : {}),
   }));
   protected readonly filtered = computed(() => Object.keys(this.#filter()).length > 0);
@@ -145,7 +147,7 @@ export class LogComponent {
   protected readonly days = computed(() => {
     const today = dayOf(Date.now(), this.#shown()[0]?.zone ?? 'UTC');
     // Whoever looks for one kind or one station sees each entry.
-    const whole = !this.kind() && !this.station();
+    const whole = !this.kind() && !this.station() && !this.words();
     const days: { day: string; said: string; lines: Line[] }[] = [];
     for (const entry of this.#shown()) {
       if (entry.kind === 'undone') continue;

@@ -15,7 +15,10 @@ import {
   type MachineView,
 } from '@needlecase/core';
 import { switchMap } from 'rxjs';
+import { SignalComponent } from '../bench/signal.component';
+import { snagsOf } from '../bench/snags';
 import { BenchService } from '../data/bench.service';
+import { RoleService } from '../data/role.service';
 import { ChemicalsService } from '../data/chemicals.service';
 import { LineKeyComponent } from '../thread/line-key.component';
 import { LineComponent } from '../thread/line.component';
@@ -30,6 +33,7 @@ import { instantNow } from '../data/clock';
 @Component({
   selector: 'nc-machine',
   imports: [
+    SignalComponent,
     LineComponent,
     LineKeyComponent,
     StationComponent,
@@ -44,6 +48,7 @@ import { instantNow } from '../data/clock';
 })
 export class MachineComponent {
   readonly #bench = inject(BenchService);
+  protected readonly role = inject(RoleService);
   readonly #router = inject(Router);
   readonly #chemicals = inject(ChemicalsService);
 
@@ -51,6 +56,11 @@ export class MachineComponent {
   readonly id = input.required<string>();
   readonly station = input<string>();
 
+  readonly #house = toSignal(this.#bench.bench$);
+  protected readonly signals = computed(
+    () => this.#house()?.value?.signals?.filter(({ machineId }) => machineId === this.id()) ?? [],
+  );
+  protected readonly snags = computed(() => snagsOf(this.signals(), this.id()));
   readonly #loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.#bench.line$(id))));
   protected readonly line = computed(() => this.#loaded()?.value);
   protected readonly problem = computed(() => this.#loaded()?.problem);

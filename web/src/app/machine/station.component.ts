@@ -24,6 +24,8 @@ import { EntriesService, type LogPage } from '../data/entries.service';
 import { VisitsService } from '../data/visits.service';
 import { OwnTaskComponent } from './own-task.component';
 import { RuleEditorComponent } from './rule-editor.component';
+import { ManualPageComponent } from '../shared/manual-page.component';
+import { StationFiguresComponent } from './station-figures.component';
 import { PhotosComponent } from '../shared/photos.component';
 import { KeeperDirective } from '../shared/keeper.directive';
 
@@ -41,6 +43,8 @@ const TOLD = 6;
     FoulingChartComponent,
     RuleEditorComponent,
     OwnTaskComponent,
+    ManualPageComponent,
+    StationFiguresComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './station.component.html',
@@ -80,6 +84,9 @@ export class StationComponent {
 
   /** The latest few, as they are told. */
   protected readonly latest = computed(() => this.history()?.entries.slice(0, TOLD) ?? []);
+  protected readonly hasPhotos = computed(() =>
+    (this.history()?.entries ?? []).some(({ photos }) => photos?.length),
+  );
   protected readonly again = computed(() => foundAgain(this.history()?.entries ?? []));
   protected readonly years = computed(() => yearByYear(this.history()?.entries ?? []));
 

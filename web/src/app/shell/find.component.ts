@@ -22,6 +22,7 @@ import {
   switchMap,
   type Observable,
 } from 'rxjs';
+import type { Document } from '@needlecase/core/model/documents';
 import { ApiService } from '../data/api.service';
 import { HouseholdService } from '../data/household.service';
 import type { FindIndex, House } from './find/find-index';
@@ -158,6 +159,7 @@ export class FindComponent {
           map((all) => all.filter(({ retired }) => !retired)),
         ),
         sheets: or(this.#api.get<CodeSheet[]>('code-sheets'), [] as CodeSheet[]),
+        papers: or(this.#api.get<Document[]>('documents'), [] as Document[]),
         cases: or(this.#api.get<CaseRecord[]>('cases'), [] as CaseRecord[]),
         entries: or(this.#api.get<{ entries: Entry[] }>('entries', { limit: 200 }), {
           entries: [] as Entry[],

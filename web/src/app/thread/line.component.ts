@@ -49,6 +49,8 @@ export class LineComponent {
   readonly halos = input<ReadonlyMap<string, number>>();
   /** Told beside each station in place of its state. */
   readonly words = input<ReadonlyMap<string, { said: string; chance?: string }>>();
+  /** What a meter noticed, by the station that it most likely comes from: a loop of the thread there. */
+  readonly snags = input<ReadonlyMap<string, string>>();
   readonly choose = output<string>();
 
   readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -113,7 +115,8 @@ export class LineComponent {
     const fouled = state.fouling
       ? `, about ${Math.round(state.fouling.median * 100)} % of the way to trouble`
       : '';
-    return `${state.name}: ${state.said}${fouled}`;
+    const snag = this.snags()?.get(state.id);
+    return `${state.name}: ${state.said}${fouled}${snag ? `; ${snag}` : ''}`;
   }
 
   protected labelPlace({ side }: Placed): { x: number; y: number; anchor: string } {

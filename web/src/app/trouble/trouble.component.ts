@@ -30,6 +30,7 @@ import { narrow } from '../shared/narrow';
 import { StitchComponent } from '../thread/stitch.component';
 import { CaseComponent } from './case.component';
 import { DangerComponent } from './danger.component';
+import { SignalComponent } from '../bench/signal.component';
 import { NoticeComponent, type Noticed } from './notice.component';
 import { StopQuestionsComponent } from './stop-questions.component';
 
@@ -44,6 +45,7 @@ const LIKELIEST = 4;
     DangerComponent,
     NoticeComponent,
     RouterLink,
+    SignalComponent,
     StitchComponent,
     StopQuestionsComponent,
   ],
@@ -132,6 +134,10 @@ export class TroubleComponent {
   });
 
   /** Opens the case of what was noticed. */
+  protected nameOf(machineId: string): string {
+    return this.bench()?.machines.find(({ id }) => id === machineId)?.name ?? '';
+  }
+
   protected noticed({ machineId, finding }: Noticed): void {
     void this.#router.navigate(['/trouble'], { queryParams: { machine: machineId, finding } });
   }

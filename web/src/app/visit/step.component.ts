@@ -28,6 +28,7 @@ import { LineComponent } from '../thread/line.component';
 import { BringsComponent } from './brings.component';
 import { FigureComponent } from './figures/figure.component';
 import { GradePickerComponent } from './grade-picker.component';
+import { ManualPageComponent } from '../shared/manual-page.component';
 import { PhotosComponent } from '../shared/photos.component';
 import { StillInComponent } from '../shared/still-in.component';
 import { TimerComponent } from './timer.component';
@@ -48,6 +49,7 @@ import { WayComponent } from './way.component';
     TimerComponent,
     TraysComponent,
     WayComponent,
+    ManualPageComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './step.component.html',

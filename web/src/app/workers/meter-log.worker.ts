@@ -1,5 +1,5 @@
 import type { MeterDay } from '@needlecase/core';
-import { findCycles, type Cycle } from '@needlecase/core/loads/cycles/cycles';
+import { findCycles, type Cycle, type Ways } from '@needlecase/core/loads/cycles/cycles';
 import {
   MeterReader,
   type LineProblem,
@@ -9,7 +9,7 @@ import { guessShape, type GuessedShape } from '@needlecase/core/loads/log/shape'
 
 /** What is asked of the worker: how a file is written, or what is in it. Whoever wants it no more ends the worker. */
 export type MeterLogAsked =
-  { do: 'look'; file: Blob } | ({ do: 'read'; file: Blob } & ReaderOptions);
+  { do: 'look'; file: Blob } | ({ do: 'read'; file: Blob } & ReaderOptions & Ways);
 
 /** A file's beginning as it was understood; nothing where it is no meter's. */
 export interface MeterLogLook {
@@ -67,7 +67,11 @@ async function look(file: Blob): Promise<void> {
   answer({ look: { guessed: guessShape(head), lines: lines.slice(0, ROWS) } });
 }
 
-async function read({ file, ...options }: Extract<MeterLogAsked, { do: 'read' }>): Promise<void> {
+async function read({
+  file,
+  pause,
+  ...options
+}: Extract<MeterLogAsked, { do: 'read' }>): Promise<void> {
   const reader = new MeterReader(options);
   const encoding = await encodingOf(file);
   const wide = encoding === 'utf-8' ? undefined : new TextDecoder(encoding);
@@ -92,7 +96,7 @@ async function read({ file, ...options }: Extract<MeterLogAsked, { do: 'read' }>
       minutes: await packed(series.minutesOf(day)),
     });
   }
-  const cycles = findCycles(series.stretches(), series.bin);
+  const cycles = findCycles(series.stretches(), series.bin, { pause });
   answer({ found: { cycles, days, lines, taken, left, problems, first, last } });
 }
 

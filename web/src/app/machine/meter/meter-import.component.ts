@@ -21,6 +21,8 @@ import {
 } from '@needlecase/core/loads/log/shape';
 import type { Subscription } from 'rxjs';
 import type { ApiProblem } from '../../data/api.service';
+import { rememberedShape, rememberShape } from './remembered-shape';
+import { toldLoad } from '@needlecase/core/loads/cycles/told';
 import { MeterService } from '../../data/meter.service';
 import { newId } from '../../data/platform';
 import { sayWhenLong } from '../../shared/say-when';
@@ -58,6 +60,8 @@ export class MeterImportComponent {
   readonly #service = inject(MeterService);
 
   readonly machine = input.required<Machine>();
+  /** Its longest pause within a load, minutes, as it was learned. */
+  readonly pause = input(12);
   readonly zone = input.required<string>();
   readonly kept = output<MeterKept>();
 
@@ -136,7 +140,7 @@ export class MeterImportComponent {
       next: ({ look }) => {
         this.#guessed.set(look?.guessed);
         this.#lines.set(look?.lines ?? []);
-        this.shape.set(look?.guessed?.shape);
+        this.shape.set(look?.guessed && rememberedShape(look.guessed));
         if (look && !look.guessed) {
           this.problem.set(
             'No column of times and none of figures is to be seen in it. A meter’s file has a line for each reading: when, and how many watts.',
@@ -159,10 +163,11 @@ export class MeterImportComponent {
     this.read.set(0);
     this.#key = newId();
     const { interval, newestFirst } = guessed;
+    rememberShape(guessed, shape);
     this.#work = this.#logs
       .ask({
         ...{ do: 'read', file, shape, interval, newestFirst },
-        ...{ zone: this.zone(), now: Date.now() },
+        ...{ zone: this.zone(), now: Date.now(), pause: this.pause() * 60_000 },
       })
       .subscribe({
         next: ({ progress, found }) => {
@@ -190,11 +195,7 @@ export class MeterImportComponent {
     const found = this.found();
     if (!found || this.keeping()) return;
     this.keeping.set(true);
-    const loads = found.cycles.map(({ from, to, until: _until, duty, ...cycle }) => ({
-      ...{ from: iso(from), to: iso(to) },
-      ...rounded(cycle),
-      ...(duty === undefined ? {} : { duty: Number(duty.toFixed(3)) }),
-    }));
+    const loads = found.cycles.map(toldLoad);
     this.#service.keep(this.machine().id, { loads, days: found.days }, this.#key).subscribe({
       next: (kept) => {
         this.keeping.set(false);
@@ -210,11 +211,3 @@ export class MeterImportComponent {
     });
   }
 }
-
-const iso = (at: number): string => new Date(at).toISOString();
-
-/** To a tenth: a meter tells no more. */
-const rounded = <T extends object>(figures: T): T =>
-  Object.fromEntries(
-    Object.entries(figures).map(([name, value]) => [name, Math.round(10 * (value as number)) / 10]),
-  ) as T;

@@ -21,18 +21,35 @@ import {
   type MeterKept,
   type MeterView,
 } from '@needlecase/core';
+import { MOST_APART } from '@needlecase/core/loads/cycles/by-hand';
+import { sayWas } from '@needlecase/core/loads/drift/words';
 import { airFromDuty } from '@needlecase/core/loads/air/air-from-duty';
-import { catchError, combineLatest, map, merge, of, startWith, Subject, switchMap } from 'rxjs';
+import {
+  catchError,
+  combineLatest,
+  map,
+  merge,
+  of,
+  startWith,
+  Subject,
+  switchMap,
+  type Observable,
+} from 'rxjs';
 import type { ApiProblem } from '../../data/api.service';
 import { BenchService } from '../../data/bench.service';
 import { ChangesService } from '../../data/changes.service';
 import { EntriesService } from '../../data/entries.service';
 import { MeterService } from '../../data/meter.service';
+import { RoleService } from '../../data/role.service';
 import { ToastsService } from '../../data/toasts.service';
 import { SignalComponent } from '../../bench/signal.component';
 import { sayLength } from '../../shared/minutes';
+import { LiveMetersComponent } from './live/live-meters.component';
 import { MeterImportComponent } from './meter-import.component';
 import { clockOf, PowerDayComponent } from './power-day.component';
+
+const mayBeOne = (to: string, next: Entry | undefined): boolean =>
+  next?.cycle !== undefined && Date.parse(next.at) - Date.parse(to) <= MOST_APART;
 
 interface Answered {
   view?: MeterView;
@@ -42,7 +59,13 @@ interface Answered {
 /** A machine's meter: the watts of a day with its loads, what they cost, and taking a log in. */
 @Component({
   selector: 'nc-meter',
-  imports: [MeterImportComponent, PowerDayComponent, RouterLink, SignalComponent],
+  imports: [
+    LiveMetersComponent,
+    MeterImportComponent,
+    PowerDayComponent,
+    RouterLink,
+    SignalComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './meter.component.html',
   styleUrl: './meter.component.scss',
@@ -103,14 +126,20 @@ export class MeterComponent {
     source: () => this.view(),
     computation: (view, before) => view?.loads.find(({ id }) => id === before?.value)?.id,
   });
+  protected readonly busy = signal(false);
+  protected readonly role = inject(RoleService);
   protected readonly rows = computed(() => {
     const clock = clockOf(this.zone());
-    return (this.view()?.loads ?? []).map((load) => {
+    const { loads = [], names = {} } = this.view() ?? {};
+    return loads.map((load, i) => {
       const { at, cycle } = load;
       const from = Date.parse(at);
       const minutes = cycle ? Math.round((Date.parse(cycle.to) - from) / 60_000) : undefined;
       return {
         load,
+        name: names[load.id] ?? '',
+        /** The one after it, where both may be one. */
+        next: cycle && mayBeOne(cycle.to, loads[i + 1]) ? loads[i + 1] : undefined,
         when: cycle
           ? `${clock.format(from)} to ${clock.format(Date.parse(cycle.to))}`
           : clock.format(from),
@@ -132,6 +161,25 @@ export class MeterComponent {
       };
     });
   });
+  /** What its figures told, the latest first. */
+  protected readonly past = computed(() => {
+    const today = this.bench()?.today;
+    return (this.view()?.signals ?? []).toReversed().map((one) => ({
+      key: one.figure + one.seen,
+      said: sayWas(one),
+      when: one.until
+        ? `${sayDay(one.day, today)} to ${sayDay(one.until, today)}`
+        : `Since ${sayDay(one.day, today)}`,
+    }));
+  });
+  /** What its loads of late are like; the one that is being named. */
+  protected readonly programmes = computed(() =>
+    (this.view()?.programmes ?? []).map(({ name, minutes, wattHours, loads, last }) => ({
+      ...{ name, last },
+      said: `${many(loads, 'load')} of about ${sayLength(minutes)}, ${this.energy(wattHours / 1000)} each`,
+    })),
+  );
+  protected readonly naming = signal<string | undefined>(undefined);
   protected readonly month = computed(() => {
     const month = this.view()?.month;
     if (!month?.loads) return undefined;
@@ -191,6 +239,52 @@ export class MeterComponent {
         });
       },
       error: (problem: ApiProblem) => this.#complain(problem),
+    });
+  }
+
+  /** It was one load with the next. */
+  protected join({ id }: Entry, next: Entry): void {
+    this.#byHand(
+      this.#service.join(this.id(), [id, next.id]),
+      'One load from here on; its pause is learned.',
+    );
+  }
+
+  /** It was two loads. */
+  protected part({ id }: Entry): void {
+    this.#byHand(
+      this.#service.part(this.id(), id),
+      'Two loads from here on; the pause is learned.',
+    );
+  }
+
+  protected callIt(id: string, name: string): void {
+    if (!name.trim()) return;
+    this.naming.set(undefined);
+    this.call({ id }, name);
+  }
+
+  protected call({ id }: Pick<Entry, 'id'>, name: string): void {
+    const said = name.trim()
+      ? `Called ${name.trim()}, and others like it, too.`
+      : 'It has no name any more.';
+    this.#byHand(this.#service.name(this.id(), id, name), said);
+  }
+
+  #byHand(asked: Observable<readonly Entry[]>, said: string): void {
+    if (this.busy()) return;
+    this.busy.set(true);
+    asked.subscribe({
+      next: ([entry]) => {
+        this.busy.set(false);
+        this.chosen.set(entry?.id);
+        this.#again.next();
+        this.#toasts.show(said);
+      },
+      error: (problem: ApiProblem) => {
+        this.busy.set(false);
+        this.#complain(problem);
+      },
     });
   }
 

@@ -58,31 +58,12 @@ const LEAST_TOP = 500;
     </svg>
   `,
   styles: `
+    @use 'mixins' as *;
+
     :host {
       display: block;
     }
-    svg {
-      display: block;
-      height: auto;
-      width: 100%;
-    }
-    .water {
-      --thread: var(--water);
-    }
-    .air {
-      --thread: var(--air);
-    }
-    text {
-      fill: var(--ink-soft);
-      font-family: var(--sans);
-      font-size: calc(13px * var(--px, 1));
-      paint-order: stroke;
-      stroke: var(--linen);
-      stroke-width: 4px;
-    }
-    .grid {
-      stroke: var(--track);
-    }
+    @include drawn-chart;
     .power {
       fill: color-mix(in srgb, var(--thread) 45%, var(--linen));
       stroke: var(--thread);

@@ -12,6 +12,7 @@ import LintScreenComponent from './lint-screen.component';
 import { Measuring } from '../parts/measuring';
 import MixComponent from './mix.component';
 import MoistureSensorComponent from './moisture-sensor.component';
+import RepairOrReplaceComponent from './repair-or-replace.component';
 import RunningCostComponent from './running-cost.component';
 import ScaleComponent from './scale.component';
 import StandpipeComponent from './standpipe.component';
@@ -70,6 +71,12 @@ const INSTRUMENTS: Record<string, Instrument> = {
     done: { 'Air now': '15', 'Air when clean': '60' },
     says: 'kWh',
     bad: ['Air now', '90', 'Give at most the air of the clean way.'],
+  },
+  'repair or replace': {
+    component: RepairOrReplaceComponent,
+    done: { 'The repair would cost': '150', 'It has run': '5', 'A new one costs': '660' },
+    says: 'The repair costs less a year.',
+    bad: ['The repair would cost', '-1', 'Give a number from 0'],
   },
   'water in the tub': {
     component: TubWaterComponent,

@@ -4,6 +4,7 @@ import { sameData } from '../../data/same-data';
 import { numberOf } from '../../forms/number-of';
 import { ReadableDirective } from '../../charts/readable.directive';
 import { FiguresComponent } from '../parts/figures.component';
+import { sayMoney } from '../../shared/say-money';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
 
@@ -173,8 +174,7 @@ export default class RunningCostComponent {
   protected readonly round = Math.round;
 
   protected money(amount: number): string {
-    const currency = this.measuring.bench()?.household.currency;
-    return `${amount.toFixed(amount < 10 ? 2 : 0)}${currency ? ` ${currency}` : ''}`;
+    return sayMoney(amount, this.measuring.bench()?.household.currency);
   }
 
   protected keepPrice(): void {

@@ -6,8 +6,9 @@ import {
   type Entry,
   type Machine,
 } from '@needlecase/core';
+import type { Document } from '@needlecase/core/model/documents';
 import MiniSearch from 'minisearch';
-import { casesIn, codesOf, knowledgeOf, notesIn, placesOf } from './knowledge';
+import { casesIn, codesOf, knowledgeOf, notesIn, papersIn, placesOf } from './knowledge';
 import { INSTRUMENT_PLACES, PAGES } from './pages';
 import type { Group, Indexed, Place } from './place';
 
@@ -17,6 +18,7 @@ export interface House {
   sheets?: readonly CodeSheet[];
   cases?: readonly CaseRecord[];
   entries?: readonly Entry[];
+  papers?: readonly Document[];
 }
 
 export interface FindIndex {
@@ -52,7 +54,7 @@ interface Known {
 
 /** Everything that can be gone to, found by whatever words. */
 export function makeIndex(house: House): FindIndex {
-  const { machines, sheets = [], cases = [], entries = [] } = house;
+  const { machines, sheets = [], cases = [], entries = [], papers = [] } = house;
   const known = byName([
     ...PAGES,
     ...INSTRUMENT_PLACES,
@@ -61,6 +63,7 @@ export function makeIndex(house: House): FindIndex {
     ...knowledgeOf(machines),
     ...casesIn(cases, machines),
     ...notesIn(entries, machines),
+    ...papersIn(papers, machines),
   ]);
   const search = new MiniSearch<Doc>({
     fields: ['name', 'words', 'prose'],

@@ -15,6 +15,7 @@ import {
   type Entry,
   type Machine,
 } from '@needlecase/core';
+import { DOCUMENT_WORDS, type Document } from '@needlecase/core/model/documents';
 import { LOAD_HABITS } from '@needlecase/core/care/catalogue/data/habits';
 import { HAZARDS } from '@needlecase/core/care/catalogue/data/hazards';
 import { PHRASES } from '@needlecase/core/trouble/words/phrases';
@@ -35,6 +36,11 @@ export function placesOf(machine: Machine): Indexed[] {
       ...{ id: `${id}/meter`, group: 'machines', name: `Meter of the ${name}`, url: `${at}/meter` },
       leads: 'the watts of a day, and its file',
       words: `${name} meter plug watts power energy kwh electricity consumption log csv file import socket automatic`,
+    },
+    {
+      ...{ id: `${id}/life`, group: 'machines', name: `Parts of the ${name}`, url: `${at}/life` },
+      leads: 'age, hours, warranty, papers',
+      words: `${name} parts life age hours warranty receipt manual papers hose belt replaced spare price`,
     },
     ...stationsOf(machine).map((station): Indexed => ({
       id: `${id}/${station.id}`,
@@ -232,6 +238,21 @@ export const notesIn = (entries: readonly Entry[], machines: readonly Machine[])
         leads: `Log, ${entry.at.slice(0, 10)}${machine ? `, ${machine.name}` : ''}`,
         url: machine ? `/log?machine=${machine.id}` : '/log',
         weight: 0.9,
+      },
+    ];
+  });
+
+/** Papers of machines, by what they are called. */
+export const papersIn = (papers: readonly Document[], machines: readonly Machine[]): Indexed[] =>
+  papers.flatMap(({ id, machineId, name, kind }): Indexed[] => {
+    const machine = machines.find((one) => one.id === machineId);
+    if (!machine) return [];
+    return [
+      {
+        ...{ id: `paper/${id}`, group: 'machines', name },
+        leads: `${DOCUMENT_WORDS[kind]} of the ${machine.name}`,
+        url: `/machine/${machineId}/life?paper=${id}`,
+        words: `${DOCUMENT_WORDS[kind]} paper ${machine.name}`,
       },
     ];
   });
