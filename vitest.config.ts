@@ -5,6 +5,7 @@ export default defineConfig({
     include: ['{core/src,server/src,demo,tools}/**/*.spec.ts'],
     environment: 'node',
     testTimeout: 60_000,
+    hookTimeout: 60_000,
     isolate: false,
     setupFiles: ['core/src/regions/testing.ts'],
   },

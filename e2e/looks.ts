@@ -4,6 +4,10 @@ import axe, { type RunOptions } from 'axe-core';
 /** What axe finds wrong with a page, a line each. */
 export async function axeFaults(page: Page, options: RunOptions = {}): Promise<string[]> {
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source);
+  // The field at the top may be coming just now: it is whole a moment after it is there.
+  await page.waitForFunction(
+    () => !document.querySelector('[role="combobox"]:not([aria-expanded])'),
+  );
   return page.evaluate(async (given) => {
     const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(document, {
       resultTypes: ['violations'],

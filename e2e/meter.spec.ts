@@ -167,4 +167,90 @@ test('that drying got slower stands on the bench, and leads to a case that knows
   await page.getByRole('button', { name: 'None of these' }).click();
   await expect(page.locator('nc-suspects li').first()).toBeVisible();
   await expect(page.getByText('Drying got slower over weeks or months').first()).toBeVisible();
+
+  // It stands wherever the machine does: with a loop of its thread where it most likely comes from.
+  await page.goto(`${demo.address}trouble`);
+  await expect(page.locator('nc-signal')).toContainText('Cellar dryer: drying takes');
+  await page.goto(`${demo.address}machine/${id}`);
+  await expect(page.locator('nc-line .snag')).toHaveCount(1);
+  await expect(page.getByRole('link', { name: 'its meter' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /by the meter, drying takes/ })).toBeVisible();
+  expect(await faultsIn(page, LOOKS)).toEqual([]);
+  await page.goto(`${demo.address}machine/${id}/meter`);
+  await expect(
+    page.getByText(/Since .*: Drying took \d+ % longer for the same energy/),
+  ).toBeVisible();
+
+  // Who knows why is asked once, and is not told again; taken back, it stands as before.
+  await page.goto(demo.address);
+  await signal.getByRole('button', { name: 'I know why' }).click();
+  await signal.getByRole('button', { name: 'Note it' }).click();
+  await expect(signal).toContainText('Say why, in a word or two.');
+  await signal.getByLabel('Why does it take longer?').fill('Guests');
+  await signal.getByRole('button', { name: 'Note it' }).dblclick();
+  await expect(page.getByText('It is told again only if it changes once more.')).toBeVisible();
+  await expect(signal).toHaveCount(0);
+  const noted = await demo.api<{ entries: Entry[] }>(`entries?machine=${id}&kind=explained`);
+  expect(noted.entries).toHaveLength(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(signal).toBeVisible();
+});
+
+test('a load is called by its programme, parted and joined by hand; how a file is written is remembered', async ({
+  page,
+  demo,
+}) => {
+  // In kilowatts, which nothing in it tells.
+  const thousandth = ROWS.map((row) => {
+    const [at, watts] = row.split(',');
+    return `${at},${(Number(watts) / 1000).toFixed(4)}`;
+  });
+  const id = await choose(page, demo, csv(thousandth));
+  await page.getByLabel('Its figures are').selectOption('kW');
+  await read(page);
+  await page.getByRole('button', { name: 'Keep them' }).click();
+  await expect(page.locator('nc-power-day')).toBeVisible();
+  await page.locator('input[type="file"]').setInputFiles(csv(thousandth));
+  await expect(page.getByLabel('Its figures are')).toHaveValue('kW');
+
+  const loads = (await loadsOf(demo, id)).filter(({ source }) => source === 'meter');
+  const { zone } = await demo.api<Household>('household');
+  const dayOf = (at: string) =>
+    new Intl.DateTimeFormat('sv-SE', { timeZone: zone }).format(Date.parse(at));
+  const day = dayOf(loads[4]!.at);
+  await page.getByLabel('Day', { exact: true }).fill(day);
+  await expect(page.locator('#day-title')).toHaveText(new RegExp(`^${Number(day.slice(8))} `));
+  const rows = page.locator('nc-meter li .row').filter({ hasText: 'kWh' });
+  await rows.first().click();
+  await page.getByLabel('Its programme').fill('Towels 60');
+  // Twice at once, as an unsure thumb does it.
+  await page
+    .getByRole('button', { name: 'Call it so' })
+    .evaluate((button: HTMLButtonElement) => [1, 2].forEach(() => button.click()));
+  await expect(page.getByText('Called Towels 60')).toBeVisible();
+  // Its kind is called so, too, among what the loads take.
+  const kinds = page.getByRole('region', { name: 'What its loads take, by kind' });
+  await expect(kinds.getByText('Towels 60')).toBeVisible();
+  await expect(rows.first()).toContainText('Towels 60');
+  const before = await rows.count();
+  await page.getByRole('button', { name: 'These were two' }).click();
+  await expect(page.getByText(/Two loads from here on|No pause is to be seen/)).toBeVisible();
+  if ((await rows.count()) > before) {
+    await page.getByRole('button', { name: 'One with the next' }).click();
+    await expect(page.getByText('One load from here on')).toBeVisible();
+    await expect(rows).toHaveCount(before);
+  }
+  expect(await faultsIn(page, LOOKS)).toEqual([]);
+});
+
+test('how well was foretold stands in the log, and is sound at every size', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}log`);
+  await page.getByRole('link', { name: 'How well did we foretell?' }).click();
+  await expect(page.getByText(/\d\d in 100 lay in the range/)).toBeVisible();
+  await expect(page.locator('nc-reliability .thread')).toHaveCount(2);
+  await expect(page.getByText(/suspected first in \d+ of \d+ cases/)).toBeVisible();
+  expect(await faultsIn(page, LOOKS)).toEqual([]);
 });

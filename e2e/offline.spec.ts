@@ -141,3 +141,36 @@ test('trouble is told without a connection, and is on the server once when it is
     'gurgle',
   ]);
 });
+
+test('a paper that was opened is there without a connection; files are never given out of what was kept', async ({
+  demo,
+  page,
+}) => {
+  const [paper] = await demo.api<{ id: string }[]>('documents');
+  await page.goto(demo.address);
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await page.reload();
+  await page
+    .getByRole('button', { name: /Count a load/ })
+    .first()
+    .waitFor();
+  const asked = (path: string) =>
+    page.evaluate(
+      (at) =>
+        fetch(at).then(
+          async (answer) => `${answer.status} ${(await answer.text()).slice(0, 5)}`,
+          () => 'not there',
+        ),
+      `/api/v1/${path}`,
+    );
+  const file = `documents/${paper!.id}/file`;
+  expect(await asked(file)).toBe('200 %PDF-');
+  expect(await asked('loads.csv')).toMatch(/^200/);
+  expect(await asked('record.json?pictures=false')).toMatch(/^200/);
+  await demo.kill();
+  expect(await asked(file)).toBe('200 %PDF-');
+  expect(await asked('bench')).toMatch(/^200/);
+  for (const path of ['loads.csv', 'record.json?pictures=false']) {
+    expect(await asked(path), path).toMatch(/^(504|not there)/);
+  }
+});

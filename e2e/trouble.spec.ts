@@ -182,9 +182,9 @@ test('a code sheet is typed in, kept, exported, taken away and imported again', 
   const path = await (await saved).path();
   await page.getByRole('button', { name: 'Take the sheet Wexcombe away' }).click();
   await expect(page.getByRole('row', { name: /PUR2 Water/ })).toHaveCount(0);
-  await page.locator('input[type=file]').setInputFiles(path);
+  await page.getByLabel('Import a file').setInputFiles(path);
   await expect(page.getByRole('row', { name: /PUR2 Water at the drain/ })).toBeVisible();
-  await page.locator('input[type=file]').setInputFiles({
+  await page.getByLabel('Import a file').setInputFiles({
     name: 'no.json',
     mimeType: 'application/json',
     buffer: Buffer.from('{"format":"needlecase-code-sheet-1","rows":3}'),

@@ -1,7 +1,15 @@
 /* npm run benchmark: what the budgets in the guide ask for, measured on this machine. */
 import { execFileSync, spawn } from 'node:child_process';
 import { createServer } from 'node:http';
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import {
+  closeSync,
+  mkdtempSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
@@ -13,6 +21,7 @@ build();
 const executablePath = browser({ whole: true });
 const { chromium } = await import('@playwright/test');
 
+const YEAR_OF_SECONDS = 31_536_000;
 const work = mkdtempSync(join(tmpdir(), 'needlecase-benchmark-'));
 const file = join(work, 'bench.sqlite');
 const rows = [];
@@ -112,6 +121,8 @@ try {
     await context.close();
   }
   const phone = await throttled(engine, address);
+  const charts = await chartsInPage(engine, address);
+  const yearRead = await yearInPage(engine, address);
   empty.server.close();
   await engine.close();
   server.kill();
@@ -137,17 +148,27 @@ try {
   row('  right after a load was counted', ms(api.tapped), '15 ms');
   row('  with nothing at hand, all read from the file', ms(api.cold), '');
   row('Newest 60 log entries from the API', ms(api.log), '');
+  row('Record of 60,000 entries given out as CSV', ms(1000 * api.record.entries), '3000 ms');
+  row('  its loads as CSV', ms(1000 * api.record.loads), '3000 ms');
+  row('  all of it as JSON', ms(1000 * api.record.json), '3000 ms');
+  row('Charts of a machine, ten years, from the API', ms(api.record.charts), '200 ms');
+  row('  drawn in the page when another figure is chosen', ms(charts.drawn), '200 ms');
+  row(
+    `  dragged for ${charts.seconds} s: frames a second, long tasks`,
+    `${Math.round(charts.frames)}, ${charts.long}`,
+    '60, 0',
+  );
   row('Due dates with learning, 10 machines of 10 years', ms(dues[10]), '');
   row('  100 machines', ms(dues[100]), '');
   row('  1,000 machines', ms(dues[1000]), '1000 ms');
 
   row('Trouble: one answer in the page, front loader, median', ms(inPage), '3 ms');
   row('Trouble: one answer in Node', ms(trouble.answer), '3 ms');
-  for (const { kind, knowing, advised, random, fixed } of trouble.minutes) {
+  for (const { kind, knowing, advised, metered, random, fixed } of trouble.minutes) {
     const share = Math.round(100 * (advised / Math.min(random, fixed)));
     const times = (advised / knowing).toFixed(2);
     row(
-      `  a thousand troubles of a ${kind}, minutes: advised; one who knows ${Math.round(knowing)}, random order ${Math.round(random)}, fixed order ${Math.round(fixed)}`,
+      `  a thousand troubles of a ${kind}, minutes: advised; with a meter ${metered.toFixed(1)}, one who knows ${Math.round(knowing)}, random order ${Math.round(random)}, fixed order ${Math.round(fixed)}`,
       `${Math.round(advised)} (${share} %, ${times} times)`,
       kind === 'vented-dryer' ? '60 %, 1.6 times' : '60 %, 1.5 times',
     );
@@ -196,6 +217,9 @@ try {
   row('  csv-parse, on a million of them', millions(meter.csvParse), '');
   row('  the memory it took', `${meter.megabytes.toFixed(0)} MB`, '150 MB');
   row('  its loads found', ms(meter.found), '');
+  row('  in the page: longest task meanwhile', ms(yearRead.longest), '100 ms');
+  row('  in the page: rows a second', millions(meter.rows / yearRead.seconds), '');
+  row('  in the page: stopped after', ms(yearRead.stopped), '200 ms');
   row('Vent run solved', ms(measure.vent), '1 ms');
   row('Drum model, a load', ms(measure.drum), '3 ms');
 
@@ -265,6 +289,113 @@ async function throttled(engine, address) {
     await plain.context().close();
   }
   return { usable, longest: longest.sort((a, b) => a - b)[2] };
+}
+
+/** Ten years of a figure a day as a chart: how long it takes to be drawn, and how it follows a finger. */
+async function chartsInPage(engine, address) {
+  const machines = await (await fetch(`${address}api/v1/machines`)).json();
+  const { id } = machines.find(({ kind }) => kind === 'vented-dryer');
+  const page = await (await engine.newContext()).newPage();
+  await page.addInitScript(() => {
+    globalThis.tasks = [];
+    new PerformanceObserver((list) => globalThis.tasks.push(...list.getEntries())).observe({
+      type: 'longtask',
+    });
+  });
+  await page.goto(`${address}log/charts?a=${id}~loads~all~time~0`);
+  const thread = page.locator('nc-record-chart .thread');
+  await thread.waitFor();
+  const drawn = await page.evaluate(async () => {
+    const path = () => document.querySelector('nc-record-chart .thread')?.getAttribute('d');
+    const before = path();
+    const select = document.querySelector('select[aria-label="Figure"]');
+    const at = [...select.options].findIndex((one) => one.textContent.includes('min'));
+    const begun = performance.now();
+    select.selectedIndex = at;
+    select.dispatchEvent(new Event('change', { bubbles: true }));
+    while (path() === before) await new Promise((next) => requestAnimationFrame(next));
+    return performance.now() - begun;
+  });
+  await page.getByLabel('How much at once').selectOption('two years');
+  await page.waitForTimeout(500);
+  await page.evaluate(() => {
+    globalThis.tasks = [];
+    globalThis.frames = 0;
+    const count = () => {
+      globalThis.frames++;
+      requestAnimationFrame(count);
+    };
+    requestAnimationFrame(count);
+  });
+  const { x, y, width, height } = await page.locator('nc-record-chart svg').boundingBox();
+  const begun = performance.now();
+  await page.mouse.move(x + width / 4, y + height / 2);
+  await page.mouse.down();
+  for (let i = 0; i < 200; i++) {
+    await page.mouse.move(x + width / 4 + ((i * 3) % (width / 2)), y + height / 2);
+  }
+  await page.mouse.up();
+  const seconds = (performance.now() - begun) / 1000;
+  const { frames, long } = await page.evaluate(() => ({
+    frames: globalThis.frames,
+    long: globalThis.tasks.length,
+  }));
+  await page.context().close();
+  return { drawn, seconds: Number(seconds.toFixed(1)), frames: frames / seconds, long };
+}
+
+/** A year of a meter, a sample a second, chosen on a Meter page: what the page feels of it, and how soon it stops. */
+async function yearInPage(engine, address) {
+  const [{ id }] = await (await fetch(`${address}api/v1/machines`)).json();
+  const path = join(work, 'year.csv');
+  writeYear(path);
+  const page = await (await engine.newContext()).newPage();
+  await page.addInitScript(() => {
+    globalThis.tasks = [0];
+    new PerformanceObserver((list) =>
+      globalThis.tasks.push(...list.getEntries().map(({ duration }) => duration)),
+    ).observe({ type: 'longtask', buffered: true });
+  });
+  await page.goto(`${address}machine/${id}/meter`);
+  const read = page.getByRole('button', { name: 'That is right: read it' });
+  await page.locator('input[type="file"]').setInputFiles(path);
+  await read.waitFor();
+  await page.evaluate(() => void (globalThis.tasks = [0]));
+  await read.click();
+  const stop = page.getByRole('button', { name: 'Stop' });
+  await stop.waitFor();
+  await page.waitForTimeout(1500);
+  const stopped = await page.evaluate(async () => {
+    const button = [...document.querySelectorAll('button')].find((one) =>
+      one.textContent.trim().startsWith('Stop'),
+    );
+    const begun = performance.now();
+    button.click();
+    while (button.isConnected) await new Promise((next) => requestAnimationFrame(next));
+    return performance.now() - begun;
+  });
+  const begun = performance.now();
+  await read.click();
+  await page.getByRole('button', { name: 'Keep them' }).waitFor({ timeout: 240_000 });
+  const seconds = (performance.now() - begun) / 1000;
+  const longest = await page.evaluate(() => Math.max(...globalThis.tasks));
+  await page.context().close();
+  return { seconds, longest, stopped };
+}
+
+function writeYear(path) {
+  const start = Math.floor(Date.now() / 1000) - YEAR_OF_SECONDS - 3600;
+  const file = openSync(path, 'w');
+  writeSync(file, 'time,watts\n');
+  for (let from = 0; from < YEAR_OF_SECONDS; from += 100_000) {
+    const lines = Array.from({ length: Math.min(100_000, YEAR_OF_SECONDS - from) }, (_, i) => {
+      const second = from + i;
+      const watts = second % 86_400 < 5400 ? 120 + ((second * 7919) % 1900) : 1 + (second % 3);
+      return `${start + second},${watts}.${second % 10}`;
+    });
+    writeSync(file, `${lines.join('\n')}\n`);
+  }
+  closeSync(file);
 }
 
 /** An Angular page of one button, built like the app and served as plainly. */

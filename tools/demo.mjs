@@ -9,4 +9,5 @@ run('node', ['server/dist/demo.js', file, ...process.argv.slice(2)]);
 run('node', ['server/dist/main.js'], {
   NEEDLECASE_DB: file,
   NEEDLECASE_POST_OFFICE: process.env.NEEDLECASE_POST_OFFICE ?? 'on',
+  NEEDLECASE_PLUG: process.env.NEEDLECASE_PLUG ?? 'on',
 });

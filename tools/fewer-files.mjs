@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { rolldown } from 'rolldown';
+import { keptAnswers } from './kept-answers.mjs';
 import { root } from './steps.mjs';
 
 const folder = join(root, 'web/dist/browser');
@@ -88,5 +89,6 @@ for (const group of kept.assetGroups) {
     .filter((url) => !group.urls.includes(url));
   group.urls = [...group.urls, ...added].sort();
 }
+kept.dataGroups = keptAnswers(kept.dataGroups);
 writeFileSync(manifest, JSON.stringify(kept, null, 2));
 console.log(`${taken.size} files became ${output.length}; ${ofWorkers.size} are of workers.`);

@@ -2,7 +2,7 @@
 const FLOORS = [
   { room: 'regions', holds: 'kinds of houses: their words, sentences and figures' },
   { room: 'model', holds: 'schemas, the fixed words of the field, quantities, entry kinds' },
-  { room: 'formats', holds: 'what a backup is' },
+  { room: 'formats', holds: 'what a backup and a record in JSON are' },
   { room: 'units', holds: 'quantities and their conversion, figures in sentences, calendar' },
   { room: 'chemistry', holds: 'products, what must not meet, guard, recipes' },
   { room: 'measure/input', holds: 'what an instrument takes in, and how readings are kept' },
@@ -13,8 +13,11 @@ const FLOORS = [
   { room: 'world', holds: 'the machine as a model: facts, acts of steps, water, heat, products' },
   { room: 'care/catalogue', holds: 'what there is to do: stations, tasks, set-ups, procedures' },
   { room: 'care/record', holds: 'what happened: history, openings, loads, rules for entries' },
+  { room: 'care/tables', holds: 'the record as tables for spreadsheets' },
+  { room: 'care/old-notes', holds: 'notes from before as entries: columns, dates, what was meant' },
   { room: 'care/fouling', holds: 'how fouled: beliefs, learning' },
   { room: 'care/schedule', holds: 'when: intervals, rules, due dates, explanations, a year' },
+  { room: 'care/hindsight', holds: 'how well was foretold what openings showed' },
   { room: 'care/visit', holds: 'how it is done: plan, progress, products, proofs, entries' },
   {
     room: 'laws',
@@ -24,6 +27,7 @@ const FLOORS = [
   { room: 'loads/log', holds: 'a meter’s file and its samples: shape, reader, power along time' },
   { room: 'loads/stand-in', holds: 'made-up machines that draw power as their programmes do' },
   { room: 'loads/cycles', holds: 'loads in a log: thresholds, cycles' },
+  { room: 'loads/live', holds: 'a meter that speaks as it goes on: its samples, and what is over' },
   { room: 'loads/air', holds: 'a dryer’s air from its heater’s duty' },
   { room: 'loads/drift', holds: 'whether a figure has changed: what is usual, CUSUM, signals' },
   { room: 'trouble/data', holds: 'causes, checks, symptoms, stop rules' },

@@ -40,14 +40,6 @@ function serve(database, more = {}) {
 const address = await serve(file);
 const empty = await serve(join(work, 'empty.sqlite'));
 
-const inNetwork = join(work, 'network.sqlite');
-run('node', ['server/dist/demo.js', inNetwork]);
-const network = await serve(inNetwork, {
-  HOST: '0.0.0.0',
-  NEEDLECASE_ORIGIN: 'https://needlecase.local:4311',
-  NEEDLECASE_NAME: 'off',
-});
-
 const api = (path, init) => fetch(`${address}api/v1/${path}`, init).then((answer) => answer.json());
 const machines = await api('machines');
 const idOf = (name) => machines.find((machine) => machine.name === name).id;
@@ -180,6 +172,10 @@ const SHOTS = {
       await page.locator('nc-signal').waitFor();
     },
   },
+  life: {
+    path: `machine/${idOf('Cellar washer')}/life`,
+    act: (page) => page.getByText('Fill hose').waitFor(),
+  },
   measure: { path: 'measure' },
   'vent-run': {
     path: 'measure/vent-run',
@@ -198,14 +194,6 @@ const SHOTS = {
     },
   },
   house: { path: 'house' },
-  phones: {
-    at: network,
-    path: 'house/phones',
-    act: async (page) => {
-      await page.getByRole('button', { name: 'Make a code' }).click();
-      await page.locator('nc-qr').waitFor();
-    },
-  },
 };
 
 const engine = await chromium.launch({

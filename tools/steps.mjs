@@ -119,6 +119,7 @@ export function build() {
       'package-lock.json',
       'tools/licences.mjs',
       'tools/fewer-files.mjs',
+      'tools/kept-answers.mjs',
       'tools/preload.mjs',
     ],
     ['web/dist/browser/index.html', 'web/dist/browser/licences.txt'],

@@ -26,8 +26,24 @@ const vitest = (name) => ({
       testResults.filter(
         ({ status, assertionResults }) => status === 'failed' && assertionResults.length === 0,
       ).length,
+    names: testResults.flatMap(({ name, status, assertionResults }) => {
+      const failed = assertionResults.filter((one) => one.status === 'failed');
+      const file = name.replace(`${root}/`, '');
+      if (status === 'failed' && !assertionResults.length) return [file];
+      return failed.map(({ fullName }) => `${file}: ${fullName}`);
+    }),
   }),
 });
+
+/** Browser tests that did not pass at once, of a suite and of all within it. */
+const notPassed = ({ file, specs = [], suites = [] }) => [
+  ...specs
+    .filter(({ tests }) =>
+      tests.some(({ status }) => status === 'unexpected' || status === 'flaky'),
+    )
+    .map(({ title, line }) => `${file}:${line}: ${title}`),
+  ...suites.flatMap(notPassed),
+];
 
 /** Checks types; what was checked before and did not change is not checked again. */
 const types = (config) => [
@@ -84,12 +100,17 @@ const parts = [
     command: [bin('playwright'), 'test', '--config', 'e2e/playwright.config.ts'],
     counts: {
       file: join(reports, 'browser.json'),
-      read: ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }),
+      read: ({ stats, suites }) => ({
+        passed: stats.expected,
+        failed: stats.unexpected + stats.flaky,
+        names: suites.flatMap(notPassed),
+      }),
     },
   },
 ];
 
 const sum = { passed: 0, failed: 0 };
+const failures = [];
 const only = process.argv.slice(2);
 
 /** Runs one part; what it prints is shown when it has ended, or at once where nothing runs beside it. */
@@ -112,11 +133,12 @@ async function runPart({ name, command, counts }, alone) {
       stream?.on('data', (text) => printed.push(text));
     child.on('close', ended);
   });
-  const own = { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
+  const own = { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1, names: [] };
   if (counts && existsSync(counts.file)) {
     Object.assign(own, counts.read(JSON.parse(readFileSync(counts.file, 'utf8'))));
     if (status !== 0 && own.failed === 0) own.failed = 1;
   }
+  if (own.failed) failures.push(...(own.names.length ? own.names : [name]));
   sum.passed += own.passed;
   sum.failed += own.failed;
   process.stdout.write(Buffer.concat(printed));
@@ -138,5 +160,6 @@ await Promise.all([
 ]);
 for (const part of inBrowser) await runPart(part, true);
 console.log(`\nAll of it took ${Math.round((Date.now() - started) / 1000)} s.`);
+for (const name of failures) console.log(`failed: ${name}`);
 console.log(`${sum.passed} passed, ${sum.failed} failed`);
 process.exit(sum.failed ? 1 : 0);
