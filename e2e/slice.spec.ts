@@ -104,7 +104,11 @@ test('an empty file, a household, what is due, a run with a timer and a reload, 
   await expect(unknown).toHaveCount(proposed);
 
   expect(watched.foreign).toEqual([]);
-  expect(watched.complaints.filter((line) => !line.includes('404'))).toEqual([]);
+  // A change that was on its way while the page was loaded anew is sent once more, and answered 409 with what is
+  // there: the same. The browser notes that.
+  const [sentTwice, ...others] = watched.complaints.filter((line) => !line.includes('404'));
+  expect(sentTwice ?? '409').toContain('409');
+  expect(others).toEqual([]);
 });
 
 test('the first start says beside the field what is wrong, stores nothing, and survives a reload', async ({

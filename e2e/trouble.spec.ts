@@ -162,6 +162,30 @@ test('lamps, a reminder, and a code on no sheet', async ({ page, demo }) => {
   await expect(page.getByText('NIP77 is on the sheet now.')).toBeVisible();
 });
 
+test('while it is read what is known of the machine, nothing is asked that would go away under the hand', async ({
+  page,
+  demo,
+}) => {
+  await begin(page, demo, 'Top-floor dryer');
+  await page.getByLabel('Describe it in a few words').fill('hours');
+  await page.locator('.found .choice').first().click();
+  await page.waitForURL(/trouble\/[0-9a-f-]{36}$/);
+  await expect(none(page).or(first(page)).first()).toBeVisible();
+  if (await none(page).isVisible()) await none(page).click();
+  await expect(first(page)).toBeVisible();
+  let go = (): void => undefined;
+  const held = new Promise<void>((done) => (go = done));
+  await page.route('**/machines/*/trouble', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.reload();
+  await expect(page.getByText('Reading what is known of it')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'What do you notice?' })).toHaveCount(0);
+  go();
+  await expect(first(page)).toBeVisible();
+});
+
 test('a code sheet is typed in, kept, exported, taken away and imported again', async ({
   page,
   demo,

@@ -100,13 +100,17 @@ export class CaseOnScreen {
     const state = this.state();
     return machine && state?.state === 'open' ? stopsToAsk(machine, state) : [];
   });
+  /** Whether anything was told yet: an answer, a code, what holds. */
+  readonly told = computed(() => {
+    const { answers = {}, stops = [], codes = [] } = this.state() ?? {};
+    return Object.keys(answers).length + stops.length + codes.length > 0;
+  });
   /** What the engine makes of what was told; nothing before anything was. */
   readonly view = computed(() => {
     const start = this.start();
     const state = this.state();
-    if (!start || !state) return undefined;
-    const { answers, stops, codes } = state;
-    if (Object.keys(answers).length + stops.length + codes.length === 0) return undefined;
+    if (!start || !state || !this.told()) return undefined;
+    const { answers, stops } = state;
     const from = performance.now();
     const view = troubleView(situationIn(start.situation, state), answers, stops, start.said);
     performance.measure('trouble answer', { start: from });
