@@ -35,6 +35,10 @@ const FLOORS = [
   { room: 'trouble/diagnosis', holds: 'the network, priors, suspects, advice' },
   { room: 'trouble/words', holds: 'symptoms found by the words people use' },
   { room: 'trouble/cases', holds: 'cases: events, state, words, proof' },
+  {
+    room: 'practice',
+    holds: 'a machine to learn on: cases, deeds and what comes of them, hands that play, debrief',
+  },
   { room: 'plan', holds: 'the year ahead: which work in which week, at the least cost' },
   { room: 'views', holds: 'what crosses to the screens' },
   { room: 'print', holds: 'sheets to print' },

@@ -27,24 +27,37 @@ export type Policy = (typeof POLICIES)[number];
  * @param random numbers from 0 up to 1
  */
 export function drawTrouble(trouble: Diagnosis, random: () => number): DrawnTrouble {
-  const symptoms = symptomsOf(trouble.situation.kind);
   for (;;) {
     const present = trouble.network.causes.flatMap(({ prior }, i) => (random() < prior ? i : []));
     if (present.length > 2) continue;
-    const states = trouble.network.states.map((state) => random() < state.chance(present));
-    const shows = new Map(
-      trouble.network.findings.map((finding) => [
-        finding.id,
-        random() < finding.chance(present, states),
-      ]),
-    );
-    const reported = Object.fromEntries(
-      symptoms.filter(({ id }) => shows.get(id)).map(({ id }) => [id, 'yes' as const]),
-    );
-    if (Object.keys(reported).length === 0) continue;
-    const explains = trouble.explaining(reported);
-    return { present, shows, reported, wrong: present.filter((i) => explains[i]) };
+    const drawn = drawSigns(trouble, present, random);
+    if (Object.keys(drawn.reported).length > 0) return drawn;
   }
+}
+
+/**
+ * Draws what a machine with these causes shows, as the network has it.
+ * @param present indices of the causes @param random numbers from 0 up to 1
+ */
+export function drawSigns(
+  trouble: Diagnosis,
+  present: number[],
+  random: () => number,
+): DrawnTrouble {
+  const states = trouble.network.states.map((state) => random() < state.chance(present));
+  const shows = new Map(
+    trouble.network.findings.map((finding) => [
+      finding.id,
+      random() < finding.chance(present, states),
+    ]),
+  );
+  const reported = Object.fromEntries(
+    symptomsOf(trouble.situation.kind)
+      .filter(({ id }) => shows.get(id))
+      .map(({ id }) => [id, 'yes' as const]),
+  );
+  const explains = trouble.explaining(reported);
+  return { present, shows, reported, wrong: present.filter((i) => explains[i]) };
 }
 
 /** Minutes until what is wrong is put right; stages that were made once are not made again. */

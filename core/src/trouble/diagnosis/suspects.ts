@@ -103,8 +103,8 @@ function suspectsOf(
     });
 }
 
-/** How many times likelier an answer is with a cause alone than with none. */
-function timesLikelier(
+/** How many times likelier an answer is with a cause alone than with none. @param cause its index */
+export function timesLikelier(
   { network }: Diagnosis,
   cause: number,
   finding: string,
