@@ -54,6 +54,8 @@ export interface PracticeAction {
   instrument?: string;
   /** It says nothing of what can make what was told. */
   far?: true;
+  /** What doing it again does, where it is done and can be undone. */
+  back?: string;
 }
 
 /** What somebody who is called costs, in the household’s money, before any part. Judgement. */
@@ -87,6 +89,8 @@ export interface Done {
   instrument?: string;
   /** It says nothing of what can make what was told. */
   far?: true;
+  /** Its way back, where it is made. */
+  back?: string;
   is:
     | { a: 'set-up'; setup: SetUp; made: boolean }
     | { a: 'draining' }
@@ -123,8 +127,8 @@ export function deedsOf(game: PracticeCase, state: PracticeState): Done[] {
 /** A set-up, or its way back where it is made: how a done one reads. */
 const BACK: Readonly<Record<string, string>> = spoken({
   unplugged: 'Plug it in',
-  'water-off': 'Open the tap, look at its joint',
-  'gas-off': 'Open the gas valve, smell at it',
+  'water-off': 'Open the tap',
+  'gas-off': 'Open it, smell at it',
   'flap-open': 'Shut the flap',
   'pulled-out': 'Push it back',
 });
@@ -154,7 +158,8 @@ function prepared({ machine }: PracticeCase, state: PracticeState, setup: SetUp)
   const undo = steps.length ? setup.undo.filter(({ when }) => holds(when, machine)) : [];
   return {
     ...one,
-    say: back,
+    say: setup.name,
+    back,
     how: undo.map(({ do: what }) => what).join(' '),
     minutes: Math.min(2, setup.minutes),
     deed: {
@@ -340,6 +345,7 @@ function actionOf(game: PracticeCase, state: PracticeState, one: Done): Practice
     ...(one.task ? { task: one.task } : {}),
     ...(one.instrument ? { instrument: one.instrument } : {}),
     ...(one.far ? { far: true } : {}),
+    ...(one.back ? { back: one.back } : {}),
   };
 }
 
@@ -371,5 +377,5 @@ function isDone({ world, answers, fixed, proved }: PracticeState, { is, deed }: 
 export const stepsOfFix = ({ machine }: PracticeCase, task: string) =>
   planVisit(
     [{ machineId: 'practice', task: taskOf(machine, task).id }],
-    [{ id: 'practice', ...machine }],
+    [{ ...machine, id: 'practice' }],
   ).steps;

@@ -7,7 +7,7 @@ import type { Situation } from '../trouble/diagnosis/priors.js';
 import { SUMP } from '../world/water.js';
 import { startWorld, type World } from '../world/world.js';
 import { between, chancesFor, oneOf } from './chance.js';
-import { levelById, type Level, type LevelId } from './levels.js';
+import { levelById, type PracticeLevel, type LevelId } from './levels.js';
 import { physicsOf, type Physics } from './physics.js';
 
 /** A machine to practise on: one of the person's own, or one that is nobody's. */
@@ -31,7 +31,7 @@ export interface PracticeGame {
 
 /** What lies hidden in a machine. */
 export interface PracticeCase {
-  level: Level;
+  level: PracticeLevel;
   machine: PracticeMachine;
   seed: number;
   /** What can be known of it before any look: as the trouble engine takes it. */
@@ -118,12 +118,12 @@ export function physicsNow(game: PracticeCase, left: readonly number[]): Physics
 }
 
 /** Whether a level can be played on a kind of machine. */
-export function isPlayable(level: Level, { kind, features }: PracticeMachine): boolean {
+export function isPlayable(level: PracticeLevel, { kind, features }: PracticeMachine): boolean {
   const { causes } = troubleOf({ kind, features });
   return !level.causes || causes.some(({ id }) => level.causes!.includes(id));
 }
 
-function drawHidden(trouble: Diagnosis, level: Level, random: () => number): DrawnTrouble {
+function drawHidden(trouble: Diagnosis, level: PracticeLevel, random: () => number): DrawnTrouble {
   const able = trouble.causes.map((_, i) => i).filter((i) => fits(trouble, i, level));
   const { causes } = trouble.network;
   const weight = (i: number) => causes[i]!.prior;
@@ -142,7 +142,7 @@ function drawHidden(trouble: Diagnosis, level: Level, random: () => number): Dra
   throw new RangeError(`A machine of this kind has no trouble for "${level.name}".`);
 }
 
-const fits = ({ causes }: Diagnosis, i: number, level: Level): boolean =>
+const fits = ({ causes }: Diagnosis, i: number, level: PracticeLevel): boolean =>
   !level.causes || level.causes.includes(causes[i]!.id);
 
 /** The record turned over: what is wrong seems clean, and something else overdue. */

@@ -7,7 +7,7 @@ import { debriefOf, parOf, taskToAsk } from './debrief.js';
 import { guideOf } from './guide.js';
 import { perform } from './game.js';
 import { LEVELS } from './levels.js';
-import { ABOUTS, questionAbout, questionOf, questionsOf } from './questions.js';
+import { ABOUTS, questionAbout, questionOf, visitQuestions } from './questions.js';
 import { startState } from './state.js';
 
 const machineOf = (kind: PracticeMachine['kind']): PracticeMachine => ({
@@ -62,7 +62,7 @@ describe('the debrief', () => {
           const machine = machineOf(kind);
           const task = taskToAsk(drawCase({ seed, level: level.id, machine }));
           expect(tasksOf(machine).map(({ id }) => id)).toContain(task);
-          expect(questionsOf(machine, task, seed).length).toBeGreaterThanOrEqual(4);
+          expect(visitQuestions(machine, task, seed).length).toBeGreaterThanOrEqual(4);
         }
       }
     }
@@ -94,6 +94,11 @@ describe('the five questions', () => {
         for (const one of wrong) expect(fetched).not.toContain(one);
       }
     }
+  });
+
+  it('are of a machine that the household has, too', () => {
+    const own = { ...front, id: '0c6a4b52-3d0f-4c0e-9d5f-2f3f0a3f7b11' };
+    expect(visitQuestions(own, 'pump-filter', 4)).toEqual(visitQuestions(front, 'pump-filter', 4));
   });
 
   it('knows no question of another machine, or of a task that there is not', () => {

@@ -3,11 +3,12 @@ import { stagesOf } from '../trouble/data/stages.js';
 import { costOf, type Advice } from '../trouble/diagnosis/advice.js';
 import { timesLikelier } from '../trouble/diagnosis/suspects.js';
 import { sayFinding } from '../trouble/diagnosis/diagnosis.js';
+import type { Answer } from '../model/vocabulary.js';
 import { many } from '../units/many.js';
 import { playOn } from './bots.js';
 import type { PracticeCase, PracticeGame } from './case.js';
 import { perform, replay } from './game.js';
-import { questionsOf, type PracticeQuestion } from './questions.js';
+import { visitQuestions, type PracticeQuestion } from './questions.js';
 import { beliefOf, startState, type PracticeState } from './state.js';
 import { LEFT_OPEN, LEFT_SO, STOPPED } from './words.js';
 
@@ -86,7 +87,7 @@ export function debriefOf(played: PracticeGame): Debrief {
     turns: turnsOf(game, played.acts),
     meant: meaningsOf(game, state),
     slips: slipsOf(state),
-    questions: questionsOf(game.machine, taskToAsk(game), game.seed),
+    questions: visitQuestions(game.machine, taskToAsk(game), game.seed),
   };
 }
 
@@ -102,9 +103,15 @@ function verdictOf({ hidden }: PracticeCase, { end, left, proved }: PracticeStat
       : 'You called somebody: what was wrong was found, and it cost an afternoon.';
   }
   if (left.length > 0) {
+    const still =
+      hidden.wrong.length === 1
+        ? 'it is still there'
+        : left.length === 1
+          ? 'one of the two faults is still there'
+          : 'both faults are still there';
     return end === 'rest'
-      ? `You let it rest, and ${left.length > 1 ? 'both faults are' : 'it is'} still there.`
-      : `You called it mended, and ${many(left.length, 'fault')} is still there.`;
+      ? `You let it rest, and ${still}.`
+      : `You called it mended, and ${still}.`;
   }
   if (nothing) {
     return end === 'rest'
@@ -206,12 +213,19 @@ function meaningsOf({ trouble, hidden }: PracticeCase, { answers }: PracticeStat
     .sort((a, b) => Math.abs(Math.log(b.times)) - Math.abs(Math.log(a.times)))
     .slice(0, MOST_MEANINGS)
     .map(({ id, answer, cause, times }) => ({
-      say: `${sayFinding(id)} ${answer === 'yes' ? 'Yes.' : 'No.'}`,
+      say: sayAnswer(id, answer),
       means:
         times >= 1
           ? `It made it ${roughly(times)} times likelier that ${trouble.causes[cause]!.name}.`
           : `It spoke against what it was, ${roughly(1 / times)} to one: a sign can mislead.`,
     }));
+}
+
+/** What was told, or a look with its answer. */
+function sayAnswer(id: string, answer: Answer): string {
+  const said = sayFinding(id);
+  if (said.endsWith('?')) return `${said} ${answer === 'yes' ? 'Yes.' : 'No.'}`;
+  return answer === 'yes' ? `${said}.` : `Not: ${said}.`;
 }
 
 const roughly = (times: number): string =>

@@ -105,10 +105,7 @@ function done(game: PracticeCase, state: PracticeState, one: Done): PracticeStat
   switch (is.a) {
     case 'set-up': {
       const tray = is.setup.id === 'flap-open' ? !is.made : state.tray;
-      return tell(
-        { ...sniffed(state), tray },
-        told('done', `${is.made ? one.say : is.setup.name}.`),
-      );
+      return tell({ ...sniffed(state), tray }, told('done', `${one.back ?? one.say}.`));
     }
     case 'draining':
       return tell({ ...state, tray: true }, told('done', 'The water is out.'));

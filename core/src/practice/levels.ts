@@ -4,7 +4,7 @@ export const LEVEL_IDS = ['first', 'full', 'one', 'any', 'two', 'misled'] as con
 export type LevelId = (typeof LEVEL_IDS)[number];
 
 /** How hard a case is: what may be wrong, and what the record says of it. */
-export interface Level {
+export interface PracticeLevel {
   id: LevelId;
   name: string;
   say: string;
@@ -28,7 +28,7 @@ const LINES = [
 ];
 
 /** From the easiest on. */
-export const LEVELS: readonly Level[] = spoken([
+export const LEVELS: readonly PracticeLevel[] = spoken([
   {
     id: 'first',
     name: 'Your first three minutes',
@@ -74,7 +74,7 @@ export const LEVELS: readonly Level[] = spoken([
 ]);
 
 /** @throws RangeError for an unknown one */
-export function levelById(id: string): Level {
+export function levelById(id: string): PracticeLevel {
   const found = LEVELS.find((one) => one.id === id);
   if (!found) throw new RangeError(`There is no level "${id}".`);
   return found;

@@ -6,11 +6,11 @@ import { createEmptyCard, fsrs, Rating, type Card } from 'ts-fsrs';
 
 /** What is remembered of the questions that were asked, by their ids. */
 export interface PracticeMemory {
-  cards: Readonly<Record<string, Remembered>>;
+  cards: Readonly<Record<string, KeptCard>>;
 }
 
 /** A card as it is kept: instants in ISO 8601. */
-export interface Remembered {
+export interface KeptCard {
   due: string;
   stability: number;
   difficulty: number;
@@ -63,7 +63,7 @@ export const nextDue = ({ cards }: PracticeMemory): number | undefined => {
   return all.length ? Math.min(...all) : undefined;
 };
 
-const toCard = (kept: Remembered): Card => ({
+const toCard = (kept: KeptCard): Card => ({
   due: new Date(kept.due),
   stability: kept.stability,
   difficulty: kept.difficulty,
@@ -76,7 +76,7 @@ const toCard = (kept: Remembered): Card => ({
   ...(kept.last ? { last_review: new Date(kept.last) } : {}),
 });
 
-const toKept = (card: Card): Remembered => ({
+const toKept = (card: Card): KeptCard => ({
   due: card.due.toISOString(),
   stability: card.stability,
   difficulty: card.difficulty,
@@ -96,7 +96,7 @@ export function isMemory(kept: unknown): kept is PracticeMemory {
   return (
     typeof cards === 'object' &&
     cards !== null &&
-    Object.values(cards as Record<string, Partial<Remembered> | null>).every(
+    Object.values(cards as Record<string, Partial<KeptCard> | null>).every(
       (one) => one !== null && typeof one.due === 'string' && !Number.isNaN(Date.parse(one.due)),
     )
   );

@@ -67,7 +67,7 @@ const BECAUSE: Record<'fetch' | 'stop', string> = spoken({
  * @param seed of their order and of what stands beside the right answer
  * @throws RangeError for an unknown task
  */
-export function questionsOf(
+export function visitQuestions(
   machine: PracticeMachine,
   task: string,
   seed: number,
@@ -120,7 +120,7 @@ interface Answers {
 }
 
 const stepsFor = (machine: PracticeMachine, task: string): VisitStep[] =>
-  planVisit([{ machineId: 'practice', task }], [{ id: 'practice', ...machine }]).steps;
+  planVisit([{ machineId: 'practice', task }], [{ ...machine, id: 'practice' }]).steps;
 
 function answersOf(machine: PracticeMachine, task: string, about: About): Answers {
   const steps = stepsFor(machine, task);

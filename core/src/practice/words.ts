@@ -90,3 +90,26 @@ export const HURRIES: readonly string[] = spoken([
   'My neighbour says it is surely the pump.',
   'Nobody has touched it, I swear.',
 ]);
+
+/** What it means that a law is broken, for whoever left a step out. */
+export const LAW_WORDS: Record<Law, string> = spoken({
+  'live parts': STOPPED['live parts']!.say,
+  'hot parts': STOPPED['hot parts']!.say,
+  gas: STOPPED.gas!.say,
+  'too heavy alone': 'It is moved by two, and never with water in its drum.',
+  'products meet': STOPPED['products meet']!.say,
+  'out of reach': 'What is in the way has to be out of it first.',
+  flood: 'Water runs on the floor.',
+  'sign not visible':
+    'What is looked for does not show as things stand: a drip needs water behind it, and the place open.',
+  'leak look before heat':
+    'What was opened has to be looked at before a hot cycle runs through it.',
+  'not ready to run': 'Something is not back in its place, and it cannot run.',
+  'soaking touched': 'What soaks is touched before its time.',
+  'put back wet': 'It goes back wet: lint clings, or mould grows.',
+  'put back unrinsed': 'It goes back with what it was cleaned with still on it.',
+  'noted too late': 'How dirty it was is noted after it was cleaned.',
+  'wrong order': 'What this needs was not done before it.',
+  'left undone': 'At the end something is not as it is used.',
+  'left unproved': 'What was opened was not looked at with water, air or gas on it.',
+});

@@ -74,6 +74,11 @@ export const routes: Routes = [
     loadChildren: () => import('./measure/measure.routes').then((m) => m.MEASURE_ROUTES),
   },
   {
+    path: 'practice',
+    canActivate: [hasHousehold],
+    loadChildren: () => import('./practice/practice.routes').then((m) => m.PRACTICE_ROUTES),
+  },
+  {
     path: 'log',
     title: title('Log'),
     canActivate: [hasHousehold],

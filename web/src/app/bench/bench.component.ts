@@ -26,6 +26,7 @@ import { badge } from '../data/platform';
 import { RoleService } from '../data/role.service';
 import { VisitsService } from '../data/visits.service';
 import { LineComponent } from '../thread/line.component';
+import { OfferComponent } from '../practice/offer.component';
 import { ProofsComponent } from './proofs.component';
 import { BeforeLoadComponent } from './before-load.component';
 import { CaseCardComponent } from './case-card.component';
@@ -50,6 +51,7 @@ const ROWS_AT_ONCE = 2;
     CaseCardComponent,
     LineComponent,
     NgTemplateOutlet,
+    OfferComponent,
     ProofsComponent,
     RouterLink,
     StitchComponent,

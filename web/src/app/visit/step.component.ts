@@ -69,6 +69,8 @@ export class StepComponent {
   /** The machine itself, whose own ways are shown and kept. */
   readonly owner = input<Machine>();
   readonly units = input<UnitSystem>('metric');
+  /** Nothing of it is recorded, and nothing leads away from it. */
+  readonly dry = input(false);
   /** What is in the machine and was not rinsed out. */
   readonly present = input<readonly ChemicalEvent[]>([]);
   readonly brought = input<Brought>();

@@ -28,6 +28,7 @@ import { HouseholdService } from '../data/household.service';
 import { ToastsService } from '../data/toasts.service';
 import { withoutVersion } from '../forms/onto';
 import { DoneComponent } from './done.component';
+import { DRY_RUN } from './dry-run';
 import { EndingComponent } from './ending.component';
 import { OpeningComponent } from './opening.component';
 import { ReadAloud } from './read-aloud';
@@ -77,6 +78,8 @@ export class VisitComponent {
 
   /** From the address. */
   readonly id = input.required<string>();
+  /** Where nothing is recorded. */
+  protected readonly dry = inject(DRY_RUN, { optional: true });
 
   protected readonly busy = signal(false);
   /** What the main button says: at a proof it is the answer as well. */
@@ -117,6 +120,12 @@ export class VisitComponent {
       else this.aloud.quiet();
     });
     inject(DestroyRef).onDestroy(() => this.aloud.quiet());
+  }
+
+  /** The tasks of this visit, as an address names them. */
+  protected taskNames(): string {
+    const tasks = this.place.run()?.tasks ?? [];
+    return tasks.map(({ machineId, task }) => `${machineId}:${task}`).join(',');
   }
 
   protected ticks(visit: Visit): number {
@@ -198,6 +207,7 @@ export class VisitComponent {
   }
 
   protected async pause(): Promise<void> {
+    if (this.dry) return this.dry.leave();
     const stored = await this.keeper.settle('paused');
     const kept = this.keeper.isKept(this.id())
       ? 'kept on this device. It is sent when the connection is back.'
@@ -211,6 +221,7 @@ export class VisitComponent {
   }
 
   protected async giveUp(): Promise<void> {
+    if (this.dry) return this.dry.leave();
     if (!(await this.keeper.settle('abandoned'))) return;
     this.#toasts.show('The visit was given up. Nothing was recorded.', {
       action: {
@@ -222,6 +233,7 @@ export class VisitComponent {
   }
 
   protected async finish(): Promise<void> {
+    if (this.dry) return this.dry.finish(this.keeper.run()!);
     this.busy.set(true);
     await this.keeper.finish();
     this.busy.set(false);

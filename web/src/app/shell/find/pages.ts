@@ -23,6 +23,13 @@ export const PAGES: readonly Indexed[] = [
     'calendar year saturdays schedule timetable agenda hours move visit when',
   ),
   page(
+    'practice',
+    'Practise',
+    'a machine with a hidden fault to learn on',
+    '/practice',
+    'practice learn train exercise game simulate try beginner lesson rehearse dry run fault',
+  ),
+  page(
     'feed',
     'Calendar on your phone',
     'Plan: an address that calendar programs read',

@@ -1,0 +1,61 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import type { BenchView } from '@needlecase/core';
+import { readLocal, writeLocal } from '../data/local';
+
+/** Set once it was taken, or not wanted. */
+const OFFERED = 'practice.offered';
+/** A household to which so much of what is due is unknown is new. */
+const MOSTLY = 0.5;
+
+/** The guided first case, offered once to a household that has done nothing yet. */
+@Component({
+  selector: 'nc-practice-offer',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (offered()) {
+      <aside aria-label="Practise first">
+        <p>
+          <b>Three minutes before the first time:</b> a machine with water in it that is only drawn,
+          and each step tells you the next.
+        </p>
+        <button type="button" class="btn btn-plain" (click)="take()">Practise it</button>
+        <button type="button" class="btn btn-link" (click)="turnDown()">Not now</button>
+      </aside>
+    }
+  `,
+  styles: `
+    @use 'mixins' as *;
+
+    aside {
+      @include panel;
+      margin-top: 1rem;
+    }
+
+    p {
+      margin: 0 0 0.5rem;
+    }
+  `,
+})
+export class OfferComponent {
+  readonly #router = inject(Router);
+  readonly bench = input.required<BenchView>();
+  readonly #seen = signal(readLocal<boolean>(OFFERED) === true);
+
+  /** Of most of what is due nobody knows when it was done. */
+  protected readonly offered = computed(() => {
+    const dues = this.bench().states.flatMap((state) => state.dues);
+    const unknown = dues.filter(({ status }) => status === 'unknown').length;
+    return !this.#seen() && unknown > MOSTLY * dues.length;
+  });
+
+  protected take(): void {
+    this.turnDown();
+    void this.#router.navigate(['/practice'], { queryParams: { first: 1 } });
+  }
+
+  protected turnDown(): void {
+    writeLocal(OFFERED, true);
+    this.#seen.set(true);
+  }
+}

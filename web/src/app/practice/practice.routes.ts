@@ -1,0 +1,27 @@
+import type { Routes } from '@angular/router';
+
+const title = (name: string) => `${name} · Needlecase`;
+
+export const PRACTICE_ROUTES: Routes = [
+  {
+    path: '',
+    pathMatch: 'full',
+    title: title('Practise'),
+    loadComponent: () => import('./practice.component').then((m) => m.PracticeComponent),
+  },
+  {
+    path: 'play',
+    title: title('Practise'),
+    loadComponent: () => import('./play.component').then((m) => m.PlayComponent),
+  },
+  {
+    path: 'steps/:cause',
+    title: title('Step by step'),
+    loadComponent: () => import('./steps.component').then((m) => m.StepsComponent),
+  },
+  {
+    path: 'dry',
+    title: title('Dry run'),
+    loadComponent: () => import('./dry-run.component').then((m) => m.DryRunComponent),
+  },
+];
