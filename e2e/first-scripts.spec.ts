@@ -12,6 +12,14 @@ const LATER = {
     'Take away:',
     'yours beside',
   ],
+  practice: [
+    'Practise on a machine',
+    'Three minutes before the first time',
+    'ran on the floor',
+    'A practised hand',
+    'Walked through',
+    'learning_steps',
+  ],
   'the record': [
     'Bring old notes',
     'Take the record along',

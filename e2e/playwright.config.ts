@@ -5,6 +5,8 @@ export default defineConfig({
   // Every test has a server and a data file of its own.
   fullyParallel: true,
   workers: 2,
+  // On a desk what fails once has failed; in CI it is tried again, and named at the end.
+  retries: process.env['CI'] ? 1 : 0,
   timeout: 60_000,
   expect: { timeout: 8_000 },
   reporter: [

@@ -168,6 +168,26 @@ test('a repair step by step on the screens of a real visit: what is left out com
   expect(wrote).toEqual([]);
 });
 
+test('a figure that was taken stands in its real instrument, which says what the case said, and keeps nothing', async ({
+  page,
+  demo,
+}) => {
+  const wrote = sent(page);
+  await keep(page, demo.address, { ...GAME, level: 'one', seed: 1, acts: [] });
+  await page.locator('[data-act="measure:drain"]').click();
+  const said = await page.getByRole('status').filter({ hasText: '15 L in' }).textContent();
+  await page.getByRole('link', { name: 'Work it out on the instrument' }).click();
+  await expect(page.getByRole('heading', { name: 'Drain test' })).toBeVisible();
+  const seconds = Number(await page.getByLabel('Time until it is empty').first().inputValue());
+  expect(Math.round(seconds)).toBe(Math.round(Number(/in ([\d.]+) s/.exec(said!)![1])));
+  const verdict = await page.locator('.verdict').textContent();
+  expect(said).toContain(verdict!.trim());
+  await expect(page.getByRole('button', { name: 'Keep this reading' })).toHaveCount(0);
+  await page.getByRole('link', { name: 'Back to the case' }).click();
+  await expect(page.locator('[data-act="measure:drain"]')).toBeVisible();
+  expect(wrote).toEqual([]);
+});
+
 test('a real visit is walked through dry, says what would have come of a step left out, and is as it was', async ({
   page,
   demo,

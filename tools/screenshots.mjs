@@ -67,7 +67,6 @@ async function until(page, words) {
   throw new Error(`No step says "${words}".`);
 }
 
-let filterRun;
 const SHOTS = {
   bench: { path: '', act: (page) => page.locator('nc-weeks svg').waitFor() },
   'bench-dark': {
@@ -93,15 +92,6 @@ const SHOTS = {
     act: async (page) => {
       await page.getByRole('button', { name: 'See Steady' }).click({ timeout: 30_000 });
       await page.locator('nc-cloth li button').nth(4).click();
-    },
-  },
-  'visit-opening': {
-    before: async () => {
-      filterRun = await beginRun([
-        { machineId: idOf('Cellar washer'), task: 'gasket-folds' },
-        { machineId: idOf('Cellar washer'), task: 'pump-filter' },
-      ]);
-      return `visit/${filterRun.id}`;
     },
   },
   'visit-step-phone': {
@@ -175,6 +165,28 @@ const SHOTS = {
   life: {
     path: `machine/${idOf('Cellar washer')}/life`,
     act: (page) => page.getByText('Fill hose').waitFor(),
+  },
+  practice: {
+    path: 'practice',
+    act: async (page) => {
+      const game = {
+        ...{
+          seed: 3,
+          level: 'full',
+          machine: machines.find(({ name }) => name === 'Cellar washer'),
+        },
+        acts: [
+          ...['look:open-filter', 'prep:unplugged', 'prep:cold', 'measure:tub', 'look:hose-kinked'],
+          'prep:flap-open',
+        ],
+      };
+      await page.evaluate(
+        (kept) => localStorage.setItem('needlecase.practice.game', JSON.stringify(kept)),
+        game,
+      );
+      await page.goto(`${address}practice/play`);
+      await page.locator('nc-practice-stage svg').waitFor();
+    },
   },
   measure: { path: 'measure' },
   'vent-run': {

@@ -96,6 +96,7 @@ export * from './practice/actions.js';
 export * from './practice/bots.js';
 export * from './practice/case.js';
 export * from './practice/debrief.js';
+export * from './practice/figures-taken.js';
 export * from './practice/game.js';
 export * from './practice/guide.js';
 export * from './practice/kept.js';

@@ -137,7 +137,10 @@ function drawHidden(trouble: Diagnosis, level: PracticeLevel, random: () => numb
     present.sort((a, b) => a - b);
     const drawn = drawSigns(trouble, present, random);
     const shown = Object.keys(drawn.reported).length > 0 && drawn.wrong.length === present.length;
-    if (shown && (!level.symptom || drawn.shows.get(level.symptom))) return drawn;
+    // Water does not stand by chance.
+    const marked = trouble.causes.map((_, i) => present.includes(i));
+    const stands = drawn.shows.get('wont-drain') && !trouble.tellsOf('wont-drain', marked);
+    if (shown && !stands && (!level.symptom || drawn.shows.get(level.symptom))) return drawn;
   }
   throw new RangeError(`A machine of this kind has no trouble for "${level.name}".`);
 }

@@ -9,6 +9,7 @@ import { SUMP } from '../world/water.js';
 import { physicsNow, type PracticeCase } from './case.js';
 import { chancesFor, offBy } from './chance.js';
 import type { MeasureId, PracticeState, TakenFigure } from './state.js';
+import type { Amount } from '../units/quantity.js';
 
 /*
  * Figures taken in practice. What the hand reads comes from how the machine is, by the instruments' own models, and is
@@ -29,6 +30,8 @@ export const SPREADS: Record<MeasureId, number> = {
 const POURED = 0.015;
 const BUCKET = 0.01;
 const BAG = 0.113;
+/** Seconds that the fill hose runs into a bucket. */
+const FILLED_FOR = 10;
 /** Seconds, and minutes, after which one stops counting. */
 const GIVES_UP = 300;
 const STAYS_WET = 180;
@@ -115,10 +118,38 @@ export function takeFigure(game: PracticeCase, state: PracticeState, id: Measure
   const before = state.figures.filter(({ what }) => what === id).length;
   const off = offBy(chancesFor(game.seed, `figure ${id} ${before}`), SPREADS[id]);
   const value = trueFigure(game, state, id) * off;
-  return { what: id, value, say: sayFigure(game, id, value) };
+  return { what: id, value, say: sayFigure(game, id, value), given: givenBy(id, value) };
 }
 
-const amount = (value: number, unit: string) => ({ value, unit });
+const amount = (value: number, unit: string): Amount => ({ value, unit });
+
+const tenths = (value: number): number => Math.round(10 * value) / 10;
+
+/** What a hand types into the instrument. */
+function givenBy(id: MeasureId, value: number): Record<string, Amount> {
+  const ended = value <= GIVES_UP;
+  switch (id) {
+    case 'tub':
+      return { height: amount(tenths(100 * value), 'cm') };
+    case 'drain':
+      return ended
+        ? { litres: amount(1000 * POURED, 'L'), seconds: amount(tenths(value), 's') }
+        : {};
+    case 'bucket':
+      return ended
+        ? { bucketLitres: amount(1000 * BUCKET, 'L'), bucketSeconds: amount(tenths(value), 's') }
+        : {};
+    case 'fill':
+      return {
+        volume: amount(tenths(1000 * value * FILLED_FOR), 'L'),
+        seconds: amount(FILLED_FOR, 's'),
+      };
+    case 'air':
+      return { bag: amount(1000 * BAG, 'L'), seconds: amount(tenths(BAG / value), 's') };
+    case 'drying':
+      return {};
+  }
+}
 
 function sayFigure(game: PracticeCase, id: MeasureId, value: number): string {
   const clean = game.clean.drain?.clean;
@@ -144,12 +175,11 @@ function sayFigure(game: PracticeCase, id: MeasureId, value: number): string {
       return `Into a bucket, 10 L in ${figure(value, 'time')}: ${Math.round((100 * BUCKET) / value / clean!)} % of its own clean flow.`;
     }
     case 'fill': {
-      const seconds = 10;
       const answer = fillFlow({
-        volume: amount(value * seconds, 'm³'),
-        seconds: amount(seconds, 's'),
+        volume: amount(value * FILLED_FOR, 'm³'),
+        seconds: amount(FILLED_FOR, 's'),
       });
-      return `${figure(value * seconds, 'volume')} in ten seconds. ${answer.advice}`;
+      return `${figure(value * FILLED_FOR, 'volume')} in ten seconds. ${answer.advice}`;
     }
     case 'air': {
       const seconds = BAG / value;

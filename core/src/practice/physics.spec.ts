@@ -9,7 +9,7 @@ import { heightOfLitres } from '../measure/water/tub.js';
 import { SUMP } from '../world/water.js';
 import { drawCase, physicsNow, type PracticeMachine } from './case.js';
 import { saysOf, SPREADS, takeFigure, trueFigure } from './figures-taken.js';
-import { CLEAN_AIR, PRACTICE_LOAD } from './physics.js';
+import { CLEAN_AIR, PRACTICE_LOAD, SLOW_SIGNS } from './physics.js';
 import { startState, type MeasureId } from './state.js';
 
 /*
@@ -38,7 +38,7 @@ describe('figures of a practice machine', () => {
       });
       expect(answer.share).toBeCloseTo(Math.min(share, pipe), 6);
       // What was told as slow is slow by the instrument, and the other way round.
-      const told = game.hidden.reported['drains-slowly'] === 'yes';
+      const told = SLOW_SIGNS.some((id) => game.hidden.reported[id] === 'yes');
       expect(answer.verdict === 'clean-now').toBe(told);
       expect(saysOf(game, state, 'drain')['drains-slowly']).toBe(told ? 'yes' : 'no');
       slow += Number(told);

@@ -93,6 +93,9 @@ export function physicsOf(
   };
 }
 
+/** Signs of a drain that is held back. */
+export const SLOW_SIGNS = ['drains-slowly', 'wont-drain', 'hum-no-flow', 'backs-up'] as const;
+
 function drainOf(
   causes: readonly string[],
   shows: ReadonlyMap<string, boolean>,
@@ -100,7 +103,7 @@ function drainOf(
 ): HiddenDrain {
   const random = chancesFor(seed, 'drain');
   const clean = between(random, [USUAL_DRAIN.least, USUAL_DRAIN.most]);
-  const slow = shows.get('drains-slowly') === true || shows.get('wont-drain') === true;
+  const slow = SLOW_SIGNS.some((id) => shows.get(id));
   const left = (leaves: Readonly<Record<string, Range>>) => {
     const here = causes.filter((cause) => leaves[cause]);
     const well = between(random, WELL);

@@ -1,3 +1,4 @@
+import type { Amount } from '../units/quantity.js';
 import type { Answer } from '../model/vocabulary.js';
 import type { Answers } from '../trouble/diagnosis/diagnosis.js';
 import type { CauseBelief } from '../trouble/diagnosis/hypotheses.js';
@@ -24,6 +25,8 @@ export interface TakenFigure {
   say: string;
   /** SI; endless where it never came to its end. */
   value: number;
+  /** What stands in the fields of its instrument; empty where it never came to its end. */
+  given: Readonly<Record<string, Amount>>;
 }
 
 export const MEASURES = ['tub', 'drain', 'bucket', 'fill', 'air', 'drying'] as const;

@@ -98,6 +98,11 @@ export class BenchComponent {
     });
   });
 
+  /** Of most of what is due here nobody knows when it was done: the program is new to this house. */
+  protected readonly isNew = computed(() => {
+    const dues = this.bench()?.states.flatMap((state) => state.dues) ?? [];
+    return 2 * dues.filter(({ status }) => status === 'unknown').length > dues.length;
+  });
   /** The first rows at once, the others a few a frame: nobody waits for all of them to touch one. */
   readonly #drawn = signal(ROWS_AT_ONCE);
   protected readonly rows = computed(() => this.#every().slice(0, this.#drawn()));

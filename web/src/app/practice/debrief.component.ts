@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { debriefOf, inUnits, type PracticeCost, type PracticeGame } from '@needlecase/core';
@@ -190,6 +198,11 @@ export class DebriefComponent {
   protected readonly debrief = computed(() =>
     inUnits(debriefOf(this.game()), this.#loaded()?.value?.household.units ?? 'metric'),
   );
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    afterNextRender(() => host.querySelector<HTMLElement>('h1')?.focus({ preventScroll: true }));
+  }
+
   protected readonly costs: readonly { name: string; of: (cost: PracticeCost) => string }[] = [
     { name: 'Minutes', of: ({ minutes }) => String(minutes) },
     { name: 'Mess', of: ({ mess }) => `${mess} L` },

@@ -8,6 +8,7 @@ import {
   type Machine,
   type MachineDraft,
   type MachineState,
+  type MeasureId,
   type Visit,
   type VisitTask,
 } from '@needlecase/core';
@@ -22,6 +23,8 @@ import type { Kept, Sent } from '../data/visit-sender.service';
 export class DryTasks {
   readonly tasks = signal<readonly VisitTask[]>([]);
   readonly machine = signal<Machine | undefined>(undefined);
+  /** Of figures that are worked out: which. */
+  readonly figure = signal<MeasureId | undefined>(undefined);
   /** Machines as the answers of this dry run have them. */
   readonly told = signal<readonly Machine[]>([]);
   /** The visit once its end was reached; whether it was left before. */

@@ -1,12 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import type { BenchView } from '@needlecase/core';
 import { readLocal, writeLocal } from '../data/local';
 
 /** Set once it was taken, or not wanted. */
 const OFFERED = 'practice.offered';
-/** A household to which so much of what is due is unknown is new. */
-const MOSTLY = 0.5;
 
 /** The guided first case, offered once to a household that has done nothing yet. */
 @Component({
@@ -39,15 +36,7 @@ const MOSTLY = 0.5;
 })
 export class OfferComponent {
   readonly #router = inject(Router);
-  readonly bench = input.required<BenchView>();
-  readonly #seen = signal(readLocal<boolean>(OFFERED) === true);
-
-  /** Of most of what is due nobody knows when it was done. */
-  protected readonly offered = computed(() => {
-    const dues = this.bench().states.flatMap((state) => state.dues);
-    const unknown = dues.filter(({ status }) => status === 'unknown').length;
-    return !this.#seen() && unknown > MOSTLY * dues.length;
-  });
+  protected readonly offered = signal(readLocal<boolean>(OFFERED) !== true);
 
   protected take(): void {
     this.turnDown();
@@ -56,6 +45,6 @@ export class OfferComponent {
 
   protected turnDown(): void {
     writeLocal(OFFERED, true);
-    this.#seen.set(true);
+    this.offered.set(false);
   }
 }

@@ -24,6 +24,7 @@ import {
   POCKETS,
   sayFinding,
   STOPPED,
+  troubleView,
   type PocketId,
   type PracticeAction,
 } from '@needlecase/core';
@@ -31,10 +32,12 @@ import { BenchService } from '../data/bench.service';
 import { narrow } from '../shared/narrow';
 import { onSwipe } from '../shared/swipe';
 import { percent } from '../trouble/percent';
+import { SuspectsComponent } from '../trouble/suspects.component';
 import { DebriefComponent } from './debrief.component';
 import { MeterPanelComponent } from './meter-panel.component';
 import { PocketComponent } from './pocket.component';
 import { PracticeKeeper } from './practice-keeper';
+import { practiceMachine } from './practice-machine';
 import { partAt, stageOf, type PartId } from './stage-view';
 import { StageComponent } from './stage.component';
 
@@ -52,6 +55,7 @@ const RINGED_MS = 400;
     PocketComponent,
     RouterLink,
     StageComponent,
+    SuspectsComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './play.component.html',
@@ -158,6 +162,24 @@ export class PlayComponent {
     return happened
       .filter((one, i) => one.act === act && i >= happened.length - 3)
       .map(({ is, say }) => ({ is, say: inUnits(say, this.#units()) }));
+  });
+  /** The instrument of the figure that was taken last, where it has a screen. */
+  protected readonly instrument = computed(() => {
+    const figure = this.state()?.figures.at(-1);
+    return figure && Object.keys(figure.given).length > 0 ? figure.what : undefined;
+  });
+  protected readonly weighed = signal(false);
+  protected readonly machine = computed(() => {
+    const machine = this.game()?.machine;
+    return machine && practiceMachine(machine);
+  });
+  /** As Trouble has it: each suspect with what speaks for and against it. */
+  protected readonly view = computed(() => {
+    const on = this.#on();
+    if (!on) return undefined;
+    const { trouble } = on.game;
+    const ruledOut = on.state.failed.map((i) => trouble.causes[i]!.id);
+    return troubleView({ ...trouble.situation, ruledOut }, on.state.answers, []);
   });
   protected readonly lastStop = computed(() => {
     const law = this.state()?.stopped.at(-1);

@@ -22,7 +22,10 @@ import {
   type LevelId,
   type MachineKind,
   type PracticeQuestion,
+  type TroubleStart,
 } from '@needlecase/core';
+import { catchError, map, of, type Observable } from 'rxjs';
+import { ApiService } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { timeNow } from '../data/clock';
 import { KindFigureComponent } from '../forms/kind-figure.component';
@@ -203,12 +206,15 @@ const ASKED_AT_ONCE = 8;
 export class PracticeComponent {
   readonly #keeper = inject(PracticeKeeper);
   readonly #router = inject(Router);
+  readonly #api = inject(ApiService);
   readonly #loaded = toSignal(inject(BenchService).bench$);
 
   /** From the address: the guided case is begun at once. */
   readonly first = input<string>();
 
   protected readonly many = many;
+  /** While the record of a machine is read. */
+  protected readonly beginning = signal(false);
   protected readonly picked = signal<string | undefined>(undefined);
   protected readonly asking = signal<readonly PracticeQuestion[]>([]);
   readonly #bench = computed(() => this.#loaded()?.value);
@@ -286,9 +292,21 @@ export class PracticeComponent {
   }
 
   protected begin(level: LevelId): void {
-    const machine = this.chosen()?.machine;
-    if (!machine) return;
-    this.#keeper.begin(level, machine);
-    void this.#router.navigate(['/practice/play']);
+    const chosen = this.chosen();
+    if (!chosen || this.beginning()) return;
+    this.beginning.set(true);
+    // What the record says of a machine of one's own counts in its case, too.
+    this.#foulingOf(chosen.id).subscribe((fouling) => {
+      this.#keeper.begin(level, chosen.machine, fouling);
+      void this.#router.navigate(['/practice/play']);
+    });
+  }
+
+  #foulingOf(id: string): Observable<Readonly<Record<string, number>> | undefined> {
+    if (!this.#bench()?.machines.some((one) => one.id === id)) return of(undefined);
+    return this.#api.get<TroubleStart>(`machines/${id}/trouble`).pipe(
+      map(({ situation }) => situation.fouling),
+      catchError(() => of(undefined)),
+    );
   }
 }

@@ -20,6 +20,11 @@ export const PRACTICE_ROUTES: Routes = [
     loadComponent: () => import('./steps.component').then((m) => m.StepsComponent),
   },
   {
+    path: 'instrument/:what',
+    title: title('Practise measuring'),
+    loadComponent: () => import('./instrument.component').then((m) => m.InstrumentComponent),
+  },
+  {
     path: 'dry',
     title: title('Dry run'),
     loadComponent: () => import('./dry-run.component').then((m) => m.DryRunComponent),

@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  ElementRef,
   inject,
   input,
   linkedSignal,
@@ -20,7 +21,7 @@ import { PracticeKeeper } from './practice-keeper';
         <p class="soft small">{{ at() + 1 }} of {{ questions().length }}</p>
         <h3 tabindex="-1">{{ q.ask }}</h3>
         <ul>
-          @for (option of q.options; track option; let i = $index) {
+          @for (option of q.options; track $index; let i = $index) {
             <li>
               <button
                 type="button"
@@ -120,6 +121,7 @@ import { PracticeKeeper } from './practice-keeper';
 })
 export class QuestionsComponent {
   readonly #keeper = inject(PracticeKeeper);
+  readonly #host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
   readonly questions = input.required<readonly PracticeQuestion[]>();
   readonly over = output<void>();
@@ -148,5 +150,7 @@ export class QuestionsComponent {
   protected next(): void {
     this.at.update((at) => at + 1);
     if (!this.now()) this.over.emit();
+    // Whoever answered reads on at the next question.
+    else setTimeout(() => this.#host.querySelector<HTMLElement>('h3')?.focus());
   }
 }

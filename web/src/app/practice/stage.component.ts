@@ -11,7 +11,7 @@ interface Spot {
   ring: { x: number; y: number; r: number };
 }
 const WASHER: Partial<Record<PartId, Spot>> = {
-  plug: { x: 128, y: 346, anchor: 'start', ring: { x: 95, y: 353, r: 34 } },
+  plug: { x: 74, y: 302, anchor: 'start', ring: { x: 95, y: 353, r: 34 } },
   tap: { x: 126, y: 74, anchor: 'start', ring: { x: 92, y: 96, r: 34 } },
   glass: { x: 420, y: 206, anchor: 'middle', ring: { x: 420, y: 272, r: 120 } },
   filter: { x: 474, y: 436, anchor: 'end', ring: { x: 530, y: 431, r: 34 } },

@@ -1,11 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { stepsOfFix, type Machine, type Visit } from '@needlecase/core';
+import { stepsOfFix, type Visit } from '@needlecase/core';
 import { DryVisitComponent } from './dry-visit.component';
 import { PracticeKeeper } from './practice-keeper';
-
-/** As the steps of a practice machine are keyed. */
-const PRACTICE = 'practice';
+import { PRACTICE, practiceMachine } from './practice-machine';
 
 /** A repair of a practice case, step by step on the screens of a real visit; then back to the case. */
 @Component({
@@ -41,13 +39,7 @@ export class StepsComponent {
     const task = this.task();
     return task ? [{ machineId: PRACTICE, task }] : [];
   });
-  protected readonly machine = computed((): Machine => {
-    const { name, kind, features } = this.#keeper.drawn()!.machine;
-    return {
-      ...{ id: PRACTICE, version: 1, name: name || 'The practice machine', kind, features },
-      ...{ place: 'Practice', habits: [], loadsPerWeek: 0 },
-    };
-  });
+  protected readonly machine = computed(() => practiceMachine(this.#keeper.drawn()!.machine));
 
   /** What was not ticked was left out. */
   protected done(visit: Visit): void {

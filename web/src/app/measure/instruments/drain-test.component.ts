@@ -91,9 +91,11 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
           [marks]="marks()"
         />
         <p class="small">
-          <a routerLink="/measure/tub-water" [queryParams]="{ machine: measuring.machineId() }"
-            >How much is in the tub?</a
-          >
+          @if (measuring.keeps) {
+            <a routerLink="/measure/tub-water" [queryParams]="{ machine: measuring.machineId() }"
+              >How much is in the tub?</a
+            >
+          }
           Slide the water to where it stands behind the glass: the litres are those of a common
           drum.
         </p>
@@ -137,7 +139,7 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
             <text x="240" y="150">pipe: {{ perMinute(r.flow) }}</text>
           </svg>
         }
-        @if (r.verdict !== 'good') {
+        @if (measuring.keeps && r.verdict !== 'good') {
           <p>
             <a
               routerLink="/trouble"

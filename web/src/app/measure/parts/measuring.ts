@@ -37,6 +37,7 @@ import { OutboxService } from '../../data/outbox.service';
 import { newId } from '../../data/platform';
 import { ToastsService } from '../../data/toasts.service';
 import { attempt, type Attempt } from './attempt';
+import { TAKEN } from './taken';
 import { stamp } from '../../data/clock';
 
 const LONGEST_WAIT_MS = 8000;
@@ -61,6 +62,9 @@ export class Measuring {
   readonly #loaded = toSignal(inject(BenchService).bench$);
 
   readonly bench = computed(() => this.#loaded()?.value);
+  /** Figures that were taken elsewhere: they are worked out here, and not kept. */
+  readonly #taken = inject(TAKEN, { optional: true });
+  readonly keeps = this.#taken === null;
   /**
    * Whether the house is known, or has been waited for long enough: before that nothing is to be typed,
    * since what the house says takes the place of what stands there at first.
@@ -114,7 +118,7 @@ export class Measuring {
 
   /** What stands in an instrument's fields at first, in the household's units. */
   example(amounts: Readonly<Record<string, Amount>>, fields: Fields): Record<string, Amount> {
-    return exampleIn(amounts, fields, this.units());
+    return { ...exampleIn(amounts, fields, this.units()), ...this.#taken?.() };
   }
 
   /** The day of an instant, UTC milliseconds, where the household is. */
