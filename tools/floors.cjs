@@ -9,6 +9,7 @@ const FLOORS = [
   { room: 'measure/water', holds: 'instruments along the water line' },
   { room: 'measure/mix', holds: 'instruments of dosing and mixing' },
   { room: 'measure/air', holds: 'instruments along the air line' },
+  { room: 'measure/phone', holds: 'the phone as an instrument: tilt, spin, sound, light' },
   { room: 'measure', holds: 'running cost, and the table of all instruments' },
   { room: 'world', holds: 'the machine as a model: facts, acts of steps, water, heat, products' },
   { room: 'care/catalogue', holds: 'what there is to do: stations, tasks, set-ups, procedures' },
