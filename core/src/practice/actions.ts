@@ -318,7 +318,7 @@ export function outcomeNow(game: PracticeCase, state: PracticeState, one: Done):
   return { ...outcome, world: pass(world, one.minutes + (one.waits ?? 0), washer) };
 }
 
-/** L of a spill that the tray takes. */
+/** What the tray takes of a spill. @param spilled litres @returns litres */
 export const caught = (spilled: number, tray: boolean): number =>
   tray ? Math.min(TRAY, spilled) : 0;
 

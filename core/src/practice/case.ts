@@ -97,7 +97,7 @@ export function drawCase(game: Omit<PracticeGame, 'acts'>): PracticeCase {
 
 /**
  * What a machine shows while only some of what was wrong is left: what none of that makes is over.
- * @param left indices of causes
+ * @param left a number of causes, by index
  */
 export function showsNow(
   { trouble, hidden }: Pick<PracticeCase, 'trouble' | 'hidden'>,
@@ -110,7 +110,7 @@ export function showsNow(
   );
 }
 
-/** How a machine is in figures while only some of what was wrong is left. */
+/** How a machine is in figures while only some of what was wrong is left. @param left a number of causes, by index */
 export function physicsNow(game: PracticeCase, left: readonly number[]): Physics {
   if (left.length === game.hidden.wrong.length) return game.physics;
   const causes = left.map((i) => game.trouble.causes[i]!.id);

@@ -13,7 +13,7 @@ function hashOf(text: string): number {
 /**
  * Numbers from 0 up to 1 that belong to one thing of one case: what is drawn for another thing, and when, changes
  * nothing of them.
- * @param seed of the case @param what they are for
+ * @param seed of the case, a number of 32 bits @param what they are for
  */
 export const chancesFor = (seed: number, what: string): (() => number) =>
   randomLcg(hashOf(`${what} ${seed}`) / 2 ** 32);

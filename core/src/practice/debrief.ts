@@ -121,7 +121,10 @@ function verdictOf({ hidden }: PracticeCase, { end, left, proved }: PracticeStat
   return proved ? 'Mended, and proved.' : 'Mended, but nobody ran it to see.';
 }
 
-/** The care task to ask about: of what was wrong, else of what could have been. */
+/**
+ * The care task to ask about: of what was wrong, else of what could have been.
+ * @throws RangeError where a machine has no task at all
+ */
 export function taskToAsk({ trouble, hidden }: PracticeCase): string {
   const order = [...hidden.wrong, ...trouble.causes.keys()];
   const own = order

@@ -78,6 +78,7 @@ const NOT_YET: Range = [0.82, 0.92];
 /**
  * How a machine is in figures.
  * @param causes ids of what is wrong @param shows what it shows, by symptom and look
+ * @param seed of the case, a number of 32 bits
  */
 export function physicsOf(
   body: Body,

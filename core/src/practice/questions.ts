@@ -64,7 +64,7 @@ const BECAUSE: Record<'fetch' | 'stop', string> = spoken({
 
 /**
  * Five questions made of the visit that does a task on a machine built so; fewer where the task has less to ask.
- * @param seed of their order and of what stands beside the right answer
+ * @param seed of their order and of what stands beside the right answer, a number
  * @throws RangeError for an unknown task
  */
 export function visitQuestions(
@@ -75,7 +75,7 @@ export function visitQuestions(
   return ABOUTS.flatMap((about) => questionAbout(machine, task, about, seed) ?? []);
 }
 
-/** One of them; nothing where the task has nothing to ask of it. */
+/** One of them; nothing where the task has nothing to ask of it. @param seed as of all of them, a number */
 export function questionAbout(
   machine: PracticeMachine,
   task: string,

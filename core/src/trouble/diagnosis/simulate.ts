@@ -37,7 +37,7 @@ export function drawTrouble(trouble: Diagnosis, random: () => number): DrawnTrou
 
 /**
  * Draws what a machine with these causes shows, as the network has it.
- * @param present indices of the causes @param random numbers from 0 up to 1
+ * @param present indices of the causes, a number of them @param random numbers from 0 up to 1
  */
 export function drawSigns(
   trouble: Diagnosis,

@@ -181,6 +181,14 @@ export class PlayComponent {
     const ruledOut = on.state.failed.map((i) => trouble.causes[i]!.id);
     return troubleView({ ...trouble.situation, ruledOut }, on.state.answers, []);
   });
+  /** The action that is pointed at. */
+  protected readonly aimed = signal<PracticeAction | undefined>(undefined);
+  /** How the last look is made. */
+  protected readonly how = computed(() => {
+    const [kind, id] = (this.state()?.happened.at(-1)?.act ?? '').split(':');
+    if (kind !== 'look') return '';
+    return this.keeper.drawn()?.trouble.checks.find((one) => one.id === id)?.how ?? '';
+  });
   protected readonly lastStop = computed(() => {
     const law = this.state()?.stopped.at(-1);
     return law && STOPPED[law]?.short;

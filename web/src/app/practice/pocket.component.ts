@@ -27,6 +27,8 @@ import { sayPrice } from './price';
             [attr.aria-disabled]="one.notYet ? true : null"
             [attr.data-act]="one.id"
             (click)="press(one)"
+            (focus)="aim.emit(one)"
+            (mouseenter)="aim.emit(one)"
             (keydown)="onKey($event)"
           >
             <span class="say">
@@ -67,6 +69,8 @@ export class PocketComponent {
   readonly guided = input<string>();
   readonly act = output<PracticeAction>();
   readonly steps = output<PracticeAction>();
+  /** One is pointed at, or has the focus: it may be told how it is done. */
+  readonly aim = output<PracticeAction>();
 
   protected readonly all = signal(false);
   readonly far = computed(() => this.actions().filter(({ far, done }) => far && !done));

@@ -8,6 +8,7 @@ import {
   untracked,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
 import {
   isWasher,
   entryOfFullRinse,
@@ -32,7 +33,7 @@ import { instantNow } from '../data/clock';
 /** Choosing what to do in a visit. What is due is ticked beforehand. */
 @Component({
   selector: 'nc-choose',
-  imports: [StillInComponent],
+  imports: [RouterLink, StillInComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './choose.component.html',
   styleUrl: './choose.component.scss',
@@ -130,6 +131,13 @@ export class ChooseComponent {
 
   protected start(): void {
     this.visits.start(withoutCovered(this.#tasks()));
+  }
+
+  /** What is chosen, as an address names it. */
+  protected taskNames(): string {
+    return withoutCovered(this.#tasks())
+      .map(({ machineId, task }) => `${machineId}:${task}`)
+      .join(',');
   }
 
   #tasks() {
