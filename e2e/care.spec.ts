@@ -20,7 +20,7 @@ test('several loads of a past day and of a programme are counted, and move what 
   await dialog.getByRole('button', { name: 'Count', exact: true }).click();
   await expect(page.getByText('4 loads counted: Cellar washer')).toBeVisible();
   await expect.poll(() => useOf('drum-clean')).toBeCloseTo(before + 6, 1);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect.poll(() => useOf('drum-clean')).toBeCloseTo(before, 1);
 });
 

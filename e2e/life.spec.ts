@@ -129,6 +129,11 @@ test('another edition of a sheet of codes is looked at beside ours, and taken ov
       { code: 'ZIG-77', says: 'Tub too full', class: 'fill' },
     ],
   };
+  // Whoever is quicker than the server is told the same.
+  await page.route('**/api/v1/code-sheets', async (route) => {
+    if (route.request().method() === 'GET') await new Promise((done) => setTimeout(done, 1500));
+    await route.continue();
+  });
   await page.goto(`${demo.address}house/codes`);
   await page.getByLabel('Import a file').setInputFiles({
     ...{ name: 'edition-2.json', mimeType: 'application/json' },
@@ -144,7 +149,7 @@ test('another edition of a sheet of codes is looked at beside ours, and taken ov
   const table = page.getByRole('region', { name: 'Codes of Fennowick' });
   await expect(table.getByText('Tub too full')).toBeVisible();
   await expect(table.getByText('Water not pumped out in time')).toBeVisible();
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(table.getByText('Tub too full')).toHaveCount(0);
   const coming = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Print the sheet Fennowick for the wall' }).click();

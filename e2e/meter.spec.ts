@@ -74,7 +74,7 @@ test('what came in is taken back in one tap, and what was no load is struck out'
   await choose(page, demo, csv(ROWS));
   await read(page);
   await page.getByRole('button', { name: 'Keep them' }).click();
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(page.getByText(/loads taken back/)).toBeVisible();
   const after = await loadsOf(demo, id);
   const told = (all: Entry[]) => all.map(({ at, count = 1 }) => `${at} ${count}`).sort();
@@ -192,7 +192,7 @@ test('that drying got slower stands on the bench, and leads to a case that knows
   await expect(signal).toHaveCount(0);
   const noted = await demo.api<{ entries: Entry[] }>(`entries?machine=${id}&kind=explained`);
   expect(noted.entries).toHaveLength(1);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(signal).toBeVisible();
 });
 

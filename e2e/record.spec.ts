@@ -128,7 +128,7 @@ test('taking old notes back takes all of them', async ({ page, demo }) => {
     .fill('2019-04-03;Cellar washer;Pump filter cleaned\n2019-05-03;Cellar washer;Descaled');
   await page.getByRole('button', { name: 'Look at them' }).click();
   await page.getByRole('button', { name: 'Keep 2 notes' }).click();
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(page.getByText('2 notes taken back.')).toBeVisible();
   expect(await importedIn(demo)).toEqual([]);
 });

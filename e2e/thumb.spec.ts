@@ -121,7 +121,7 @@ test('a load whose answer was lost is undone all the same', async ({ page, demo 
   });
   await tap(page);
   await expect.poll(async () => (await benchLoads(demo, id)).length).toBe(1);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(page.getByText('2 not sent yet')).toBeVisible();
   // One may be on its way just now.
   await page.unrouteAll({ behavior: 'ignoreErrors' });

@@ -8,6 +8,7 @@ import {
   type CodeSheetDraft,
   type FieldProblem,
 } from '@needlecase/core';
+import { firstValueFrom } from 'rxjs';
 import type { ApiProblem } from '../data/api.service';
 import { asFile, CodeSheetsService } from '../data/code-sheets.service';
 import { HouseholdService } from '../data/household.service';
@@ -88,7 +89,9 @@ export class CodesComponent {
     this.wrong.set(problems.length ? problems : checkSheet(draft as CodeSheetDraft));
     if (this.wrong().length) return;
     const other = draft as CodeSheetDraft;
-    const own = against ?? this.sheets()?.find((one) => isEditionOf(one, other));
+    // Which sheets there are may still be on its way.
+    const sheets = await firstValueFrom(this.#service.all$);
+    const own = against ?? sheets.find((one) => isEditionOf(one, other));
     // Another edition of one that is here is looked at beside it.
     if (own) return this.beside.set({ id: own.id, other, name: file.name });
     this.#add(other, `The sheet of ${other.maker} is in.`);

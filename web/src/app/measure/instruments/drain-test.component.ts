@@ -91,7 +91,7 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
           [marks]="marks()"
         />
         <p class="small">
-          @if (measuring.keeps) {
+          @if (!measuring.dry) {
             <a routerLink="/measure/tub-water" [queryParams]="{ machine: measuring.machineId() }"
               >How much is in the tub?</a
             >
@@ -139,7 +139,7 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
             <text x="240" y="150">pipe: {{ perMinute(r.flow) }}</text>
           </svg>
         }
-        @if (measuring.keeps && r.verdict !== 'good') {
+        @if (!measuring.dry && r.verdict !== 'good') {
           <p>
             <a
               routerLink="/trouble"

@@ -64,7 +64,7 @@ export class Measuring {
   readonly bench = computed(() => this.#loaded()?.value);
   /** Figures that were taken elsewhere: they are worked out here, and not kept. */
   readonly #taken = inject(TAKEN, { optional: true });
-  readonly keeps = this.#taken === null;
+  readonly dry = this.#taken !== null;
   /**
    * Whether the house is known, or has been waited for long enough: before that nothing is to be typed,
    * since what the house says takes the place of what stands there at first.
