@@ -193,8 +193,9 @@ export class ChartPanelComponent {
   #turned(by: number): number | undefined {
     const days = LENGTHS[this.question().length];
     if (days === undefined) return undefined;
-    // No further back than the first of it.
-    const most = Math.max(0, (Date.now() - Math.min(Date.now(), ...this.#times())) / DAY);
+    // No further back than the first of it, which stays within what is shown.
+    const back = (Date.now() - Math.min(Date.now(), ...this.#times())) / DAY;
+    const most = Math.max(0, back - EDGE * days);
     return Math.min(most, Math.max(0, this.question().ago - by * days));
   }
 
