@@ -130,8 +130,10 @@ test('another edition of a sheet of codes is looked at beside ours, and taken ov
     ],
   };
   // Whoever is quicker than the server is told the same.
+  let go = (): void => undefined;
+  const held = new Promise<void>((done) => (go = done));
   await page.route('**/api/v1/code-sheets', async (route) => {
-    if (route.request().method() === 'GET') await new Promise((done) => setTimeout(done, 1500));
+    if (route.request().method() === 'GET') await held;
     await route.continue();
   });
   await page.goto(`${demo.address}house/codes`);
@@ -139,6 +141,7 @@ test('another edition of a sheet of codes is looked at beside ours, and taken ov
     ...{ name: 'edition-2.json', mimeType: 'application/json' },
     buffer: Buffer.from(JSON.stringify(edition)),
   });
+  go();
   await expect(
     page.getByText(/1 code only in the file, 8 codes only in yours, 1 differs/),
   ).toBeVisible();

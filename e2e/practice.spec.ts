@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test';
+import type { Page, Route } from '@playwright/test';
 import type { PairingCode, Person } from '@needlecase/core/model/access';
 import { expect, goTo, machineCalled, pair, ready, test, type House } from './house.js';
 import { faultsIn, LOOKS } from './looks.js';
@@ -136,7 +136,7 @@ test('the guided case by the thumb, on a phone, from its offer to its end', asyn
   // It was offered once.
   await page.goto(empty.address);
   await ready(page);
-  await page.waitForTimeout(500);
+  await expect(page.locator('nc-practice-offer')).toBeAttached();
   await expect(page.getByRole('button', { name: 'Practise it' })).toHaveCount(0);
 });
 
@@ -284,6 +284,26 @@ test('what the device kept wrongly begins nothing, and two tabs play one case', 
   await other.goto(`${demo.address}practice/play`);
   await other.locator('[data-act="prep:unplugged"]').click();
   await expect(page.getByText('Plug: out')).toBeAttached();
+});
+
+test('a case is begun though the record answers with something else, or not at all', async ({
+  page,
+  demo,
+}) => {
+  const wrote = sent(page);
+  const answers = [
+    (route: Route) => route.fulfill({ contentType: 'text/html', body: '<h1>Sign in</h1>' }),
+    () => undefined,
+  ];
+  for (const answer of answers) {
+    await page.route('**/machines/*/trouble', answer);
+    await page.goto(`${demo.address}practice`);
+    await page.getByRole('radio', { name: /^Cellar washer/ }).click();
+    await page.getByRole('button', { name: /^Full of water/ }).click();
+    await expect(page.locator('[data-act="prep:unplugged"]')).toBeVisible();
+    await page.unroute('**/machines/*/trouble');
+  }
+  expect(wrote).toEqual([]);
 });
 
 test('practice looks right at every size and in both themes', async ({ page, demo }) => {

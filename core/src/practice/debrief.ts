@@ -1,5 +1,4 @@
 import { advise } from '../trouble/diagnosis/advice.js';
-import { stagesOf } from '../trouble/data/stages.js';
 import { costOf, type Advice } from '../trouble/diagnosis/advice.js';
 import { timesLikelier } from '../trouble/diagnosis/suspects.js';
 import { sayFinding } from '../trouble/diagnosis/diagnosis.js';
@@ -246,9 +245,3 @@ function slipsOf({ stopped, mess, leftSo, happened }: PracticeState): string[] {
     ...[...new Set(leftSo.map((fact) => LEFT_SO[fact] ?? LEFT_OPEN))],
   ];
 }
-
-/** Whether something that is opened for a look is open already. */
-export const isMade = (state: PracticeState, stages: Parameters<typeof stagesOf>[0]): boolean => {
-  const own = stagesOf(stages);
-  return own !== 0 && (state.made & own) === own;
-};

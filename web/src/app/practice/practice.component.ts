@@ -24,7 +24,7 @@ import {
   type PracticeQuestion,
   type TroubleStart,
 } from '@needlecase/core';
-import { catchError, map, of, type Observable } from 'rxjs';
+import { catchError, map, of, timeout, type Observable } from 'rxjs';
 import { ApiService } from '../data/api.service';
 import { BenchService } from '../data/bench.service';
 import { timeNow } from '../data/clock';
@@ -33,6 +33,8 @@ import { PracticeKeeper } from './practice-keeper';
 import { QuestionsComponent } from './questions.component';
 
 const ASKED_AT_ONCE = 8;
+/** Nobody waits longer for a record to begin a case. */
+const RECORD_MS = 2000;
 
 /** Where practice begins: what comes back today, the machine, and how hard it is to be. */
 @Component({
@@ -306,6 +308,7 @@ export class PracticeComponent {
     if (!this.#bench()?.machines.some((one) => one.id === id)) return of(undefined);
     return this.#api.get<TroubleStart>(`machines/${id}/trouble`).pipe(
       map(({ situation }) => situation.fouling),
+      timeout({ first: RECORD_MS, with: () => of(undefined) }),
       catchError(() => of(undefined)),
     );
   }
