@@ -43,7 +43,7 @@ const QUESTIONS = 5;
               <b>{{ one.say }}</b> {{ one.what }}
             </li>
           } @empty {
-            <li>Nothing that hurts or floods: what was left out can be left out.</li>
+            <li>Nothing that hurts or floods. But what was left out is not done.</li>
           }
         </ul>
       } @else {
