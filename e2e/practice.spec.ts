@@ -168,6 +168,36 @@ test('a repair step by step on the screens of a real visit: what is left out com
   expect(wrote).toEqual([]);
 });
 
+test('a look is made on Trouble’s own screen: not before its time, then the machine answers', async ({
+  page,
+  demo,
+}) => {
+  const wrote = sent(page);
+  await keep(page, demo.address, { ...GAME, acts: ['prep:unplugged'] });
+  await page.getByRole('button', { name: 'How: Is the pump filter clogged?' }).click();
+  await page.waitForURL('**/practice/look/open-filter');
+  await expect(page.getByRole('heading', { name: 'Is the pump filter clogged?' })).toBeVisible();
+  await expect(page.getByText('Never open the filter all the way')).toBeVisible();
+  await expect(page.locator('nc-figure svg')).toBeVisible();
+  // The hand is stopped at what is hot, and that is told where the machine stands.
+  await page.getByRole('button', { name: /^Look now/ }).click();
+  await page.waitForURL('**/practice/play');
+  await expect(page.locator('.last .stopped')).toBeVisible();
+  await page.locator('[data-act="prep:cold"]').click();
+  await page.locator('[data-act="prep:let-out"]').click();
+  await page.getByRole('button', { name: 'How: Is the pump filter clogged?' }).click();
+  await page.getByRole('button', { name: /^Look now/ }).click();
+  await expect(page.getByText('You find: Is the pump filter clogged? Yes.')).toBeVisible();
+  await page.getByRole('link', { name: 'Back to the case' }).click();
+  await expect(page.locator('[data-act="look:open-filter"]')).toContainText('Done');
+  await page.goto(`${demo.address}practice/look/no-such`);
+  await expect(page.getByRole('heading', { name: 'There is no such look' })).toBeVisible();
+  await page.goto(`${demo.address}practice/look/hose-kinked`);
+  await expect(page.getByRole('button', { name: /^Look now/ })).toBeVisible();
+  expect(await faultsIn(page, LOOKS)).toEqual([]);
+  expect(wrote).toEqual([]);
+});
+
 test('a figure that was taken stands in its real instrument, which says what the case said, and keeps nothing', async ({
   page,
   demo,
@@ -202,6 +232,14 @@ test('a real visit is walked through dry, says what would have come of a step le
   await page.getByRole('link', { name: 'Walk through it dry first' }).click();
   await page.waitForURL('**/practice/dry**');
   await expect(page.getByText('Dry run: nothing is recorded.')).toBeVisible();
+  await page.getByRole('button', { name: 'Begin with the first step' }).click();
+  // The machine stands beside its steps, as they leave it.
+  await goTo(page, 'Press the cap back on the hose');
+  await expect(page.getByText('Plug: out')).toBeAttached();
+  await expect(page.getByText('thin hose open')).toHaveCount(2);
+  await page.goBack();
+  await page.goto(`${demo.address}visit/${run.id}`);
+  await page.getByRole('link', { name: 'Walk through it dry first' }).click();
   await page.getByRole('button', { name: 'Begin with the first step' }).click();
   await goTo(page, 'pull its plug');
   await page.getByRole('button', { name: 'Leave this out' }).click();
@@ -238,6 +276,7 @@ test('practice writes nothing to the record, whoever plays and wherever', async 
   const [{ id: machineId }] = await keeper<[{ id: string }]>('machines');
   const routes = [
     ...['practice', 'practice/play', 'practice/steps/filter-clogged'],
+    'practice/look/open-filter',
     `practice/dry?tasks=${machineId}:pump-filter`,
   ];
   for (const role of ['helper', 'guest'] as const) {
@@ -253,8 +292,10 @@ test('practice writes nothing to the record, whoever plays and wherever', async 
     for (const route of routes) {
       await other.goto(`${plain}${route}`);
       await expect(other.locator('main h1').first()).toBeVisible();
-      for (const button of await other.locator('main button:visible').all()) {
-        if (await button.isEnabled()) await button.click({ timeout: 2000 }).catch(() => undefined);
+      // What leads elsewhere is walked by its own route.
+      for (const button of await other.locator('main button:visible:not(.ask, .steps)').all()) {
+        if (await button.isEnabled({ timeout: 2000 }).catch(() => false))
+          await button.click({ timeout: 2000 }).catch(() => undefined);
       }
     }
     expect(wrote, role).toEqual([]);
@@ -306,6 +347,27 @@ test('a case is begun though the record answers with something else, or not at a
   expect(wrote).toEqual([]);
 });
 
+test('a case is begun and played without a server, on a device that keeps nothing', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}practice`);
+  await expect(page.getByRole('radio', { name: /^Cellar washer/ })).toBeVisible();
+  await page.evaluate(() => {
+    Storage.prototype.setItem = () => {
+      throw new DOMException('full', 'QuotaExceededError');
+    };
+  });
+  await page.route('**/api/**', (route) => route.abort());
+  await page.getByRole('radio', { name: /^Cellar washer/ }).click();
+  await page.getByRole('button', { name: /^Full of water/ }).click();
+  await page.locator('[data-act="prep:unplugged"]').click();
+  await expect(page.getByText('Plug: out')).toBeAttached();
+  await page.locator('[data-act="prep:cold"]').click();
+  await press(page, 'Let it rest');
+  await expect(page.getByRole('region', { name: 'Question 1 of 5' })).toBeVisible();
+});
+
 test('practice looks right at every size and in both themes', async ({ page, demo }) => {
   test.setTimeout(120_000);
   await page.goto(`${demo.address}practice`);
@@ -322,6 +384,11 @@ test('practice looks right at every size and in both themes', async ({ page, dem
   await expect(page.getByText('Plug: out')).toBeAttached();
   await page.getByRole('button', { name: 'A meter’s plug' }).click();
   await expect(page.getByText('The meter notices: it ends with the pump running')).toBeVisible();
+  // A load goes by while it is watched.
+  await page.getByRole('button', { name: 'Watch it run' }).click();
+  await expect(page.getByRole('timer')).toHaveText(/^\s*minute (?!1:)\d+: \d+ W\s*$/);
+  await page.getByRole('button', { name: 'To its end' }).click();
+  await expect(page.getByRole('timer')).toHaveCount(0);
   expect(await faultsIn(page, LOOKS)).toEqual([]);
   await keep(page, demo.address, { ...GAME, acts: [...acts, 'end:call'] });
   await expect(page.getByRole('heading', { name: /^You called somebody/ })).toBeVisible();

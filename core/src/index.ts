@@ -105,6 +105,7 @@ export * from './practice/memory.js';
 export * from './practice/meter.js';
 export * from './practice/questions.js';
 export * from './practice/state.js';
+export * from './practice/walked.js';
 export * from './practice/words.js';
 export * from './print/case-sheet.js';
 export * from './print/for-whom.js';

@@ -270,6 +270,24 @@ export function troubleView(
   };
 }
 
+/**
+ * A look as it is shown, also one that is not worth its minutes now; none where such a machine has no such look.
+ * @param ruledOut numbers of causes, by index
+ */
+export function lookView(
+  trouble: Diagnosis,
+  answers: Answers,
+  ruledOut: readonly number[],
+  id: string,
+): CheckView | undefined {
+  const check = trouble.checks.find((one) => one.id === id);
+  if (!check) return undefined;
+  const belief = trouble.believe(answers, [...ruledOut]);
+  const advice: CheckAdvice = { check, cost: costOf(check), gain: 0, expected: 0 };
+  const explains = trouble.explaining(answers);
+  return checkView(trouble, belief, advice, [], explains, trouble.network.blank());
+}
+
 /** What to do next in a case that is open; nothing where its work is to be proved or nothing is worth its minutes. */
 export function caseLook(
   record: CaseRecord,

@@ -12,6 +12,7 @@ import { RouterLink } from '@angular/router';
 import { debriefOf, inUnits, type PracticeCost, type PracticeGame } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
 import { PracticeKeeper } from './practice-keeper';
+import { injectAbout } from './price';
 import { QuestionsComponent } from './questions.component';
 
 /** After a case: how it went beside a practised hand, where something cheaper stood, and five questions. */
@@ -192,6 +193,7 @@ import { QuestionsComponent } from './questions.component';
 export class DebriefComponent {
   protected readonly keeper = inject(PracticeKeeper);
   readonly #loaded = toSignal(inject(BenchService).bench$);
+  readonly #about = injectAbout();
 
   readonly game = input.required<PracticeGame>();
 
@@ -207,6 +209,6 @@ export class DebriefComponent {
     { name: 'Minutes', of: ({ minutes }) => String(minutes) },
     { name: 'Mess', of: ({ mess }) => `${mess} L` },
     { name: 'Stopped', of: ({ stopped }) => String(stopped) },
-    { name: 'Money', of: ({ money }) => (money ? `about ${money}` : '0') },
+    { name: 'Money', of: ({ money }) => (money ? this.#about(money) : '0') },
   ];
 }

@@ -27,6 +27,8 @@ export class DryTasks {
   readonly figure = signal<MeasureId | undefined>(undefined);
   /** Machines as the answers of this dry run have them. */
   readonly told = signal<readonly Machine[]>([]);
+  /** Steps that were ticked so far, by key. */
+  readonly ticked = signal<Visit['progress']['ticked']>({});
   /** The visit once its end was reached; whether it was left before. */
   readonly over = signal<Visit | undefined>(undefined);
   readonly left = signal(false);
@@ -107,6 +109,7 @@ export class DryApi {
 /** Stands in for what sends visits: this one lives with the page. */
 @Injectable()
 export class DrySender {
+  readonly #dry = inject(DryTasks);
   readonly ready = Promise.resolve();
   readonly sent$ = new Subject<Sent>();
   #kept: Kept | undefined;
@@ -125,6 +128,7 @@ export class DrySender {
 
   keep(kept: Kept): void {
     this.#kept = kept;
+    this.#dry.ticked.set(kept.run.progress.ticked);
   }
 
   send(id: string): Promise<void> {

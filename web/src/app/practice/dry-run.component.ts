@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import {
-  brokenBy,
+  cameOf,
   isTask,
   LAW_WORDS,
   many,
@@ -19,6 +19,8 @@ import { QuestionsComponent } from './questions.component';
 
 /** Asked at the end of a dry run. */
 const QUESTIONS = 5;
+
+const lower = (say: string): string => say.replace(/^./, (letter) => letter.toLowerCase());
 
 /** A real visit walked through before it is made: its own screens, and what would have come of each step left out. */
 @Component({
@@ -110,24 +112,23 @@ export class DryRunComponent {
     const ticked = this.visit()?.progress.ticked ?? {};
     return this.#plan().steps.filter(({ key, step }) => !step.later && ticked[key] === undefined);
   });
-  /** What would have come of the steps that were left out. */
+  /** What would have come of the steps that were left out, however the machine is met. */
   protected readonly came = computed(() => {
     const ticked = this.visit()?.progress.ticked ?? {};
     const steps = this.#plan().steps;
     const walked = steps.filter(({ key }) => ticked[key] !== undefined);
-    const broken = this.#of(this.asked()).flatMap((machine) =>
-      brokenBy(
+    const all = this.#of(this.asked()).flatMap((machine) =>
+      cameOf(
         walked.filter(({ machineId }) => machineId === machine.id),
         machine,
       ),
     );
-    const told = new Map<string, { say: string; what: string }>();
-    for (const { law, at } of broken) {
-      const step = steps.find(({ key }) => key === at);
-      if (!told.has(law))
-        told.set(law, { say: step?.step.do ?? 'At the end.', what: LAW_WORDS[law] });
-    }
-    return [...told.values()];
+    return all
+      .filter(({ law }, i) => all.findIndex((one) => one.law === law) === i)
+      .map(({ law, at, ifFull }) => ({
+        say: steps.find(({ key }) => key === at)?.step.do ?? 'At the end.',
+        what: ifFull ? `If it stands full of water: ${lower(LAW_WORDS[law])}` : LAW_WORDS[law],
+      }));
   });
   protected readonly questions = computed(() => {
     const machines = this.#machines();

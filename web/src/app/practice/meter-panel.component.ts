@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { meterOf, sayAmount, type PracticeCase, type PracticeState } from '@needlecase/core';
 import { sayChange, sayRange } from '@needlecase/core/loads/drift/words';
@@ -6,6 +15,7 @@ import { BenchService } from '../data/bench.service';
 
 const WIDE = 340;
 const HIGH = 90;
+const WATCHED_MS = 15_000;
 
 /**
  * A meter's plug that has stood in the practice machine for two months: the watts of its last load, the minutes of each,
@@ -29,6 +39,16 @@ const HIGH = 90;
         <path class="base" [attr.d]="'M0,' + high + 'H' + wide" />
         <path class="watts" [attr.d]="line()" />
       </svg>
+      <p class="run">
+        <button type="button" class="btn btn-plain" (click)="watch()">
+          {{ at() === undefined ? 'Watch it run' : 'To its end' }}
+        </button>
+        @if (at() !== undefined) {
+          <span role="timer" aria-live="off">
+            minute {{ at()! + 1 }}: <b>{{ m.watts[at()!]!.toFixed() }} W</b>
+          </span>
+        }
+      </p>
       <p class="soft small">Minutes of each load, the latest right.</p>
       <svg [attr.viewBox]="'0 0 ' + wide + ' ' + high" role="img" [attr.aria-label]="spoken()">
         @for (bar of bars(); track $index) {
@@ -74,6 +94,13 @@ const HIGH = 90;
       fill: none;
     }
 
+    .run {
+      align-items: center;
+      display: flex;
+      font-variant-numeric: tabular-nums;
+      gap: 0.8rem;
+    }
+
     .base {
       stroke: var(--seam);
       stroke-width: 2;
@@ -105,12 +132,42 @@ export class MeterPanelComponent {
   protected readonly line = computed(() => {
     const { watts } = this.meter();
     const most = Math.max(1, this.most());
-    const points = watts.map((one, i) => {
+    const points = watts.slice(0, (this.at() ?? watts.length) + 1).map((one, i) => {
       const x = (WIDE * i) / Math.max(1, watts.length - 1);
       return `${x.toFixed(1)},${(HIGH - (HIGH - 6) * (one / most)).toFixed(1)}`;
     });
     return `M${points.join('L')}`;
   });
+  /** While the load is watched: the minute that it is at. */
+  protected readonly at = signal<number | undefined>(undefined);
+  #running: ReturnType<typeof setInterval> | undefined;
+
+  constructor() {
+    // What is put right, or taken back, changes what it will draw.
+    effect(() => {
+      this.meter();
+      this.#end();
+    });
+    inject(DestroyRef).onDestroy(() => clearInterval(this.#running));
+  }
+
+  /** A load of hours goes by in a quarter of a minute; once more, and it is at its end. */
+  protected watch(): void {
+    if (this.at() !== undefined) return this.#end();
+    const { length } = this.meter().watts;
+    this.at.set(0);
+    this.#running = setInterval(() => {
+      const next = this.at()! + 1;
+      if (next >= length) this.#end();
+      else this.at.set(next);
+    }, WATCHED_MS / length);
+  }
+
+  #end(): void {
+    clearInterval(this.#running);
+    this.at.set(undefined);
+  }
+
   protected readonly bars = computed(() => {
     const { minutes } = this.meter();
     const most = Math.max(1, ...minutes);

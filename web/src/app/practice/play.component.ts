@@ -14,16 +14,16 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import {
   actionsOf,
-  beliefOf,
   guideOf,
   HINT,
   HURRIES,
   inUnits,
+  isTask,
   KIND_NAMES,
   POCKET_NAMES,
   POCKETS,
   sayFinding,
-  STOPPED,
+  taskById,
   troubleView,
   type PocketId,
   type PracticeAction,
@@ -31,17 +31,18 @@ import {
 import { BenchService } from '../data/bench.service';
 import { narrow } from '../shared/narrow';
 import { onSwipe } from '../shared/swipe';
-import { percent } from '../trouble/percent';
-import { SuspectsComponent } from '../trouble/suspects.component';
+import { AddsUpComponent } from './adds-up.component';
+import { CostComponent } from './cost.component';
 import { DebriefComponent } from './debrief.component';
 import { MeterPanelComponent } from './meter-panel.component';
 import { PocketComponent } from './pocket.component';
 import { PracticeKeeper } from './practice-keeper';
-import { practiceMachine } from './practice-machine';
 import { partAt, stageOf, type PartId } from './stage-view';
 import { StageComponent } from './stage.component';
 
-const SUSPECTS = 3;
+/** Below this share of its interval something was cleaned lately. */
+const CLEAN = 0.35;
+const MOST_NAMED = 3;
 const KNOWN = 2;
 const RINGED_MS = 400;
 
@@ -49,13 +50,14 @@ const RINGED_MS = 400;
 @Component({
   selector: 'nc-practice-play',
   imports: [
+    AddsUpComponent,
+    CostComponent,
     NgTemplateOutlet,
     DebriefComponent,
     MeterPanelComponent,
     PocketComponent,
     RouterLink,
     StageComponent,
-    SuspectsComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './play.component.html',
@@ -72,8 +74,6 @@ export class PlayComponent {
   protected readonly pockets = POCKETS;
   protected readonly names = POCKET_NAMES;
   protected readonly hint = HINT;
-  protected readonly percent = percent;
-  protected readonly stopped = STOPPED;
   /** The pocket that is open on a phone. */
   protected readonly open = signal<PocketId>('prepare');
   protected readonly metered = signal(false);
@@ -111,11 +111,21 @@ export class PlayComponent {
     const more = told.slice(2);
     return more.length ? `Told besides: ${more.join('. ')}.` : 'Look, or prepare, first.';
   });
+  /** What the record says, which may mislead. */
   protected readonly record = computed(() => {
     const game = this.keeper.drawn();
-    return game?.level.misleads
-      ? 'The record says that some of it was cleaned lately. It may not be how it is.'
-      : '';
+    const kept = Object.entries(game?.trouble.situation.fouling ?? {}).filter(([task]) =>
+      isTask(task),
+    );
+    if (!game || kept.length === 0) return '';
+    const named = (some: typeof kept) => some.map(([task]) => taskById(task).name).join(', ');
+    const clean = kept.filter(([, share]) => share < CLEAN).sort((a, b) => a[1] - b[1]);
+    const overdue = kept.filter(([, share]) => share >= 1).sort((a, b) => b[1] - a[1]);
+    return [
+      ...(clean.length ? [`cleaned lately: ${named(clean.slice(0, MOST_NAMED))}`] : []),
+      ...(overdue.length ? [`overdue: ${named(overdue.slice(0, MOST_NAMED))}`] : []),
+      ...(game.level.misleads ? ['it may not be how it is'] : []),
+    ].join('; ');
   });
   protected readonly actions = computed((): Record<PocketId, PracticeAction[]> => {
     const on = this.#on();
@@ -132,18 +142,6 @@ export class PlayComponent {
       .flat()
       .find(({ id }) => id === next?.act);
     return next && { ...next, say: named?.say ?? 'Finish: it is mended', pocket: named?.pocket };
-  });
-  protected readonly suspects = computed(() => {
-    const on = this.#on();
-    if (!on) return [];
-    const { game, state } = on;
-    const belief = beliefOf(game, state);
-    const explains = game.trouble.explaining(game.hidden.reported);
-    return game.trouble.causes
-      .map(({ id, name }, i) => ({ id, name, chance: belief.causes[i]!, is: explains[i] }))
-      .filter(({ is, chance }) => is && chance >= 0.01)
-      .sort((a, b) => b.chance - a.chance)
-      .slice(0, SUSPECTS);
   });
   /** What was found last, the latest first. */
   protected readonly known = computed(() => {
@@ -168,18 +166,10 @@ export class PlayComponent {
     const figure = this.state()?.figures.at(-1);
     return figure && Object.keys(figure.given).length > 0 ? figure.what : undefined;
   });
-  protected readonly weighed = signal(false);
-  protected readonly machine = computed(() => {
-    const machine = this.game()?.machine;
-    return machine && practiceMachine(machine);
-  });
-  /** As Trouble has it: each suspect with what speaks for and against it. */
-  protected readonly view = computed(() => {
+  /** What comes before anything, as Trouble has it. */
+  protected readonly firstThings = computed(() => {
     const on = this.#on();
-    if (!on) return undefined;
-    const { trouble } = on.game;
-    const ruledOut = on.state.failed.map((i) => trouble.causes[i]!.id);
-    return troubleView({ ...trouble.situation, ruledOut }, on.state.answers, []);
+    return on ? troubleView(on.game.trouble.situation, on.state.answers, []).first : [];
   });
   /** The action that is pointed at. */
   protected readonly aimed = signal<PracticeAction | undefined>(undefined);
@@ -189,17 +179,6 @@ export class PlayComponent {
     if (kind !== 'look') return '';
     return this.keeper.drawn()?.trouble.checks.find((one) => one.id === id)?.how ?? '';
   });
-  protected readonly lastStop = computed(() => {
-    const law = this.state()?.stopped.at(-1);
-    return law && STOPPED[law]?.short;
-  });
-  /** Along the bar of minutes, 0 to 1: what was spent, and the notch of a practised hand. */
-  protected readonly bar = computed(() => {
-    const [spent, par] = [this.state()?.minutes ?? 0, this.keeper.par() ?? 1];
-    const whole = Math.max(par * 1.3, spent * 1.05, 10);
-    return { spent: spent / whole, par: par / whole };
-  });
-
   constructor() {
     // A guided case opens the pocket that is next.
     effect(() => {
@@ -220,8 +199,10 @@ export class PlayComponent {
     this.#ringing = setTimeout(() => this.ringed.set(undefined), RINGED_MS);
   }
 
+  /** How a look is made, or a repair step by step. */
   protected steps({ id }: PracticeAction): void {
-    void this.#router.navigate(['/practice/steps', id.slice('fix:'.length)]);
+    const [kind, what = ''] = id.split(':');
+    void this.#router.navigate(['/practice', kind === 'look' ? 'look' : 'steps', what]);
   }
 
   protected finish(how: 'done' | 'rest' | 'call'): void {

@@ -10,7 +10,7 @@ import {
   signal,
 } from '@angular/core';
 import type { PracticeAction } from '@needlecase/core';
-import { sayPrice } from './price';
+import { injectPrice } from './price';
 
 /** One pocket of the case: what can be done now, each with its price, what is done and what cannot be yet. */
 @Component({
@@ -19,7 +19,7 @@ import { sayPrice } from './price';
   template: `
     <ul>
       @for (one of shown(); track one.id) {
-        <li>
+        <li [class.asked]="one.pocket === 'look'">
           <button
             type="button"
             [class.done]="one.done"
@@ -44,6 +44,15 @@ import { sayPrice } from './price';
           </button>
           @if (one.task && !one.done) {
             <button type="button" class="steps" (click)="steps.emit(one)">step by step</button>
+          } @else if (one.pocket === 'look') {
+            <button
+              type="button"
+              class="ask"
+              [attr.aria-label]="'How: ' + one.say"
+              (click)="steps.emit(one)"
+            >
+              ?
+            </button>
           }
         </li>
       }
@@ -68,6 +77,7 @@ export class PocketComponent {
   /** The one that is to be done now, in a guided case. */
   readonly guided = input<string>();
   readonly act = output<PracticeAction>();
+  /** How it is done is asked for. */
   readonly steps = output<PracticeAction>();
   /** One is pointed at, or has the focus: it may be told how it is done. */
   readonly aim = output<PracticeAction>();
@@ -78,7 +88,7 @@ export class PocketComponent {
     this.all() ? this.actions() : this.actions().filter(({ far, done }) => !far || done),
   );
 
-  protected readonly price = sayPrice;
+  protected readonly price = injectPrice();
 
   constructor() {
     // What is to be done now is in sight.

@@ -20,6 +20,11 @@ export const PRACTICE_ROUTES: Routes = [
     loadComponent: () => import('./steps.component').then((m) => m.StepsComponent),
   },
   {
+    path: 'look/:check',
+    title: title('Practise looking'),
+    loadComponent: () => import('./look-at.component').then((m) => m.LookAtComponent),
+  },
+  {
     path: 'instrument/:what',
     title: title('Practise measuring'),
     loadComponent: () => import('./instrument.component').then((m) => m.InstrumentComponent),

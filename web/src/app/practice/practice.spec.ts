@@ -138,6 +138,13 @@ describe('a price', () => {
   ])('of %j is said "%s"', (change, said) => {
     expect(sayPrice({ ...one, ...change })).toBe(said);
   });
+
+  it('is in the household’s money, by what a kWh costs there', () => {
+    const call = { ...one, minutes: 180, money: 120 };
+    expect(sayPrice(call, { currency: 'EUR', energyPrice: 0.31 })).toBe('180 min, about 120 EUR');
+    expect(sayPrice(call, { currency: 'SEK', energyPrice: 3 })).toBe('180 min, about 1200 SEK');
+    expect(sayPrice(call, { currency: 'USD' })).toBe('180 min, about 120 USD');
+  });
 });
 
 describe('the stage', () => {

@@ -1,9 +1,10 @@
 import {
   heightOfLitres,
   isWasher,
+  type Machine,
+  type MachineKind,
   type PracticeCase,
   type PracticeState,
-  type TakenFigure,
 } from '@needlecase/core';
 
 /** A part of the stage with how it is, in the order in which it is read. */
@@ -33,6 +34,8 @@ export type StageKind = 'front' | 'top' | 'vented' | 'condensing';
 /** How everything on the stage is. */
 export interface StageView {
   kind: StageKind;
+  /** Of a tower: what it stands on, or what stands on it. */
+  tower?: 'dryer above' | 'washer below';
   /** Height of the water in the drum, as a share of it; 0 where none is seen. */
   water: number;
   litres: number;
@@ -69,21 +72,45 @@ const isWet = ({ trouble, hidden, machine }: PracticeCase): boolean => {
   return dry < 2;
 };
 
-const kindOf = (game: PracticeCase): StageKind => {
-  const { kind } = game.machine;
+const kindOf = (kind: MachineKind, wet: boolean): StageKind => {
   if (kind === 'top-load-washer') return 'top';
-  if (isWet(game)) return 'front';
+  if (kind === 'tower' ? wet : isWasher(kind)) return 'front';
   return kind === 'condenser-dryer' || kind === 'heat-pump-dryer' ? 'condensing' : 'vented';
 };
 
-/** How the machine of a case is to be drawn. */
+/** The machine of a case as it is to be drawn. */
 export function stageOf(game: PracticeCase, state: PracticeState): StageView {
-  const { facts, litres } = state.world;
-  const kind = kindOf(game);
-  const { energy } = game.machine.features;
+  return stageOfWorld(game.machine, state.world, {
+    wet: isWet(game),
+    floor: state.mess,
+    tray: state.tray,
+    measured: state.figures.some(({ what }) => what === 'tub'),
+  });
+}
+
+/** What is known of a machine beside how it stands. */
+export interface Beside {
+  /** Of a tower: whether its washer is meant. */
+  wet: boolean;
+  /** L. */
+  floor: number;
+  tray: boolean;
+  /** Its water was measured. */
+  measured: boolean;
+}
+
+/** A machine as it stands, to be drawn. */
+export function stageOfWorld(
+  machine: Pick<Machine, 'kind' | 'features'>,
+  { facts, litres }: PracticeState['world'],
+  { wet, floor, tray, measured }: Beside,
+): StageView {
+  const kind = kindOf(machine.kind, wet);
+  const { energy } = machine.features;
   const water = Math.max(0, litres - SUMP);
   const view: Omit<StageView, 'parts'> = {
     kind,
+    ...(machine.kind === 'tower' ? { tower: wet ? 'dryer above' : 'washer below' } : {}),
     water: water > 0.3 ? heightOfLitres(water) / DRUM : 0,
     litres,
     plugged: facts.power === 'on',
@@ -99,11 +126,11 @@ export function stageOf(game: PracticeCase, state: PracticeState): StageView {
     ductOff: facts.duct === 'off',
     exchangerOpen: facts.exchangerFlap === 'open',
     panelOff: facts.cabinet === 'off' || facts.housing === 'off',
-    floor: state.mess,
-    tray: state.tray,
+    floor,
+    tray,
     cool: facts.cool === 'yes',
   };
-  return { ...view, parts: partsOf(view, state.figures) };
+  return { ...view, parts: partsOf(view, measured) };
 }
 
 const FILTER_IS = { in: 'shut', cracked: 'a turn loose, drips', out: 'out' } as const;
@@ -116,10 +143,9 @@ const level = (share: number): string =>
         ? 'water to the middle'
         : 'water above the middle';
 
-function partsOf(view: Omit<StageView, 'parts'>, figures: readonly TakenFigure[]): StagePart[] {
+function partsOf(view: Omit<StageView, 'parts'>, measured: boolean): StagePart[] {
   const part = (id: PartId, name: string, is: string): StagePart => ({ id, name, is });
   const wet = view.kind === 'front' || view.kind === 'top';
-  const measured = figures.some(({ what }) => what === 'tub');
   const plug = part('plug', 'Plug', view.plugged ? 'in' : 'out');
   const floor = part('floor', 'Floor', view.floor > 0 ? `${view.floor} L on it` : 'dry');
   if (wet) {
@@ -130,7 +156,7 @@ function partsOf(view: Omit<StageView, 'parts'>, figures: readonly TakenFigure[]
       part('glass', view.kind === 'top' ? 'Drum' : 'Glass', glass + (view.cool ? ', cool' : '')),
       ...(view.kind === 'front'
         ? [part('filter', 'Pump filter', filterWords(view))]
-        : [part('filter', 'Pump', 'below the tub')]),
+        : [part('filter', 'Pump', 'below it')]),
       part('hose', 'Drain hose', view.drainHose === 'in' ? 'in its pipe' : 'held low'),
       part('pipe', 'Standpipe', 'still'),
       floor,

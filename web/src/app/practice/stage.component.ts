@@ -19,6 +19,10 @@ const WASHER: Partial<Record<PartId, Spot>> = {
   pipe: { x: 756, y: 262, anchor: 'start', ring: { x: 740, y: 300, r: 34 } },
   floor: { x: 700, y: 494, anchor: 'start', ring: { x: 606, y: 500, r: 30 } },
 };
+const TOP = {
+  ...WASHER,
+  filter: { x: 506, y: 436, anchor: 'start', ring: { x: 470, y: 432, r: 34 } },
+} satisfies typeof WASHER;
 const DRYER: Partial<Record<PartId, Spot>> = {
   plug: WASHER.plug!,
   gas: { x: 126, y: 206, anchor: 'start', ring: { x: 92, y: 226, r: 32 } },
@@ -46,7 +50,9 @@ export class StageComponent {
   readonly bare = input(false);
 
   protected readonly wet = computed(() => ['front', 'top'].includes(this.view().kind));
-  protected readonly spots = computed(() => (this.wet() ? WASHER : DRYER));
+  protected readonly spots = computed(() =>
+    this.view().kind === 'top' ? TOP : this.wet() ? WASHER : DRYER,
+  );
   protected readonly words = computed(() =>
     this.view().parts.flatMap((part) => {
       const spot = this.spots()[part.id];

@@ -3,7 +3,7 @@ import { many, type Answer, type CheckView } from '@needlecase/core';
 import { FigureComponent } from '../visit/figures/figure.component';
 import { SingleTaps } from '../shared/single-taps';
 
-/** The next look: how it is done, what it needs, and what each answer would mean. */
+/** A look: how it is done, what it needs, and what each answer would mean. Who gives it content is asked something else. */
 @Component({
   selector: 'nc-look',
   imports: [FigureComponent],
@@ -11,11 +11,13 @@ import { SingleTaps } from '../shared/single-taps';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="cost">
-      <b>{{
-        at() === 0
-          ? 'Tells most for its ' + many(check().minutes, 'minute')
-          : 'Look ' + (at() + 1) + ' of ' + of()
-      }}</b>
+      @if (of()) {
+        <b>{{
+          at() === 0
+            ? 'Tells most for its ' + many(check().minutes, 'minute')
+            : 'Look ' + (at() + 1) + ' of ' + of()
+        }}</b>
+      }
       <span class="soft">
         {{ check().minutes }} min,
         {{ check().needs.length ? check().needs.join(', ') : 'no tools' }}
@@ -35,26 +37,28 @@ import { SingleTaps } from '../shared/single-taps';
         In the same go: {{ check().along.join(' ') }}
       }
     </p>
-    <div class="answers">
-      <button type="button" class="btn btn-thread" (click)="answer.emit('yes')">Yes</button>
-      <button type="button" class="btn btn-thread" (click)="answer.emit('no')">No</button>
-      <button type="button" class="btn btn-plain" (click)="answer.emit('partly')">In part</button>
-      <button type="button" class="btn btn-plain" (click)="answer.emit('unknown')">
-        I do not know
-      </button>
-      @if (of() > 1) {
-        <button type="button" class="btn btn-plain wide" (click)="another.emit()">
-          Another look ({{ ((at() + 1) % of()) + 1 }} of {{ of() }})
+    <ng-content>
+      <div class="answers">
+        <button type="button" class="btn btn-thread" (click)="answer.emit('yes')">Yes</button>
+        <button type="button" class="btn btn-thread" (click)="answer.emit('no')">No</button>
+        <button type="button" class="btn btn-plain" (click)="answer.emit('partly')">In part</button>
+        <button type="button" class="btn btn-plain" (click)="answer.emit('unknown')">
+          I do not know
         </button>
-      }
-    </div>
+        @if (of() > 1) {
+          <button type="button" class="btn btn-plain wide" (click)="another.emit()">
+            Another look ({{ ((at() + 1) % of()) + 1 }} of {{ of() }})
+          </button>
+        }
+      </div>
+    </ng-content>
   `,
   styleUrl: './card.scss',
 })
 export class LookComponent {
   protected readonly many = many;
   readonly check = input.required<CheckView>();
-  /** Which of so many looks it is, the one that tells most being 0. */
+  /** Which of so many looks it is, the one that tells most being 0; of none, it is not one of a list. */
   readonly at = input(0);
   readonly of = input(1);
   readonly answer = output<Answer>();
