@@ -273,6 +273,46 @@ export type InstrumentName = Row['name'];
 export type InstrumentInputs = { [R in Row as R['name']]: Parameters<R['work']>[0] };
 export type InstrumentAnswers = { [R in Row as R['name']]: Awaited<ReturnType<R['work']>> };
 
-/** The row of an instrument. */
-export const instrumentNamed = (name: InstrumentName): Instrument =>
-  INSTRUMENTS.find((one) => one.name === name)!;
+/** What a screen tells of its instrument. */
+export type InstrumentScreen = Omit<Instrument, 'work' | 'api'>;
+
+/** Taken by the phone’s own sensors: what they feel stays on the phone, so no route of the API has them. */
+export const PHONE_INSTRUMENTS = [
+  {
+    name: 'spin',
+    title: 'Spin',
+    question: 'Does it shake harder than it used to?',
+    line: 'water',
+    kinds: WASHERS,
+    station: 'tub',
+    words: 'phone shake vibration rpm speed bangs walks sensor',
+  },
+  {
+    name: 'sound',
+    title: 'Sound',
+    question: 'Is it louder than it was, and how does it sound?',
+    line: 'water',
+    kinds: MACHINE_KINDS,
+    station: 'whole',
+    words: 'phone microphone noise rumble roar bearings hum loud listen',
+  },
+  {
+    name: 'light',
+    title: 'Light through a screen',
+    question: 'How much of the screen is shut?',
+    line: 'air',
+    kinds: DRYERS,
+    station: 'lint-screen',
+    words: 'phone camera photo picture mesh blocked lint film sieve',
+  },
+] as const satisfies readonly InstrumentScreen[];
+export type PhoneInstrument = (typeof PHONE_INSTRUMENTS)[number]['name'];
+
+/** Every instrument that has a screen. */
+export const INSTRUMENT_SCREENS: readonly (InstrumentScreen & {
+  name: InstrumentName | PhoneInstrument;
+})[] = [...INSTRUMENTS, ...PHONE_INSTRUMENTS];
+
+/** What the screen of an instrument tells. */
+export const instrumentNamed = (name: InstrumentName | PhoneInstrument): InstrumentScreen =>
+  INSTRUMENT_SCREENS.find((one) => one.name === name)!;

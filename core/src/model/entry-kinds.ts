@@ -23,7 +23,9 @@ export type ToldField =
   | 'step'
   | 'result'
   | 'part'
-  | 'cost';
+  | 'cost'
+  | 'device'
+  | 'placement';
 
 export interface KindOfEntry {
   /** In lists, of several: "Loads". */
@@ -72,7 +74,7 @@ const KINDS_OF_ENTRY = {
   reading: {
     label: 'Readings',
     needs: ['machineId', 'quantity', 'value', 'unit'],
-    allows: [],
+    allows: ['device', 'placement'],
     telling: true,
     history: 'all',
   },

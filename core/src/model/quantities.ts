@@ -1,4 +1,4 @@
-import { DRYING, VENTED, WASHERS, type MachineKind } from './vocabulary.js';
+import { DRYERS, DRYING, MACHINE_KINDS, VENTED, WASHERS, type MachineKind } from './vocabulary.js';
 import { spoken } from '../regions/spoken.js';
 
 /*
@@ -10,7 +10,17 @@ import { spoken } from '../regions/spoken.js';
 /** What a reading is of, as the log keeps it. */
 export interface Quantity {
   /** Of `DIMENSIONS` (units/quantity.ts); a figure in any of its units is taken and converted. */
-  dimension: 'time' | 'volume' | 'length' | 'evaporation' | 'mass' | 'ratio';
+  dimension:
+    | 'time'
+    | 'volume'
+    | 'length'
+    | 'evaporation'
+    | 'mass'
+    | 'ratio'
+    | 'slope'
+    | 'shaking'
+    | 'turning'
+    | 'loudness';
   /** The unit that the log keeps it in, and that `least` and `most` are in. */
   unit: string;
   /** What can be; outside it somebody slipped. */
@@ -41,6 +51,8 @@ export interface Quantity {
     of: readonly string[];
     /** It holds only where the figure is so many times the one before. */
     times?: number;
+    /** It is not told in times but in so much more or less of its unit: a level. */
+    apart?: number;
     /** It is counted with a timer. */
     timed?: true;
   };
@@ -245,6 +257,87 @@ export const QUANTITIES = spoken({
     asked: 'Centimetres of hose inside the pipe',
     instrument: 'standpipe',
     station: 'standpipe',
+  },
+  'phone-tilt': {
+    dimension: 'slope',
+    unit: 'mm/m',
+    least: 0,
+    most: 150,
+    better: 'less',
+    logged: 'By a phone it stands off level by',
+    asked: 'Millimetres a metre off level',
+    instrument: 'level',
+    station: 'whole',
+    proof: {
+      label: 'Millimetres a metre off level, by the phone',
+      how: 'Lay the same phone on the machine, turn it half round in between, and read both ways; the larger counts.',
+      kinds: WASHERS,
+      of: ['walks', 'even-part-loads', 'spin-tries'],
+    },
+  },
+  'spin-shake': {
+    dimension: 'shaking',
+    unit: 'm/s²',
+    least: 0.001,
+    most: 200,
+    better: 'less',
+    logged: 'In the spin it shook the phone by',
+    asked: 'How hard the spin shakes the phone',
+    instrument: 'spin',
+    station: 'tub',
+    proof: {
+      label: 'How hard the spin shakes the phone',
+      how: 'The same phone on the same place of the lid, the same cycle, a load like the one before.',
+      kinds: WASHERS,
+      of: ['walks', 'even-part-loads', 'spin-tries', 'roar'],
+    },
+  },
+  'spin-speed': {
+    dimension: 'turning',
+    unit: 'rpm',
+    least: 60,
+    most: 2400,
+    better: 'more',
+    logged: 'By the phone it spun at',
+    asked: 'Turns a minute of the spin',
+    instrument: 'spin',
+    station: 'tub',
+  },
+  'sound-level': {
+    dimension: 'loudness',
+    unit: 'dB',
+    least: 0,
+    most: 100,
+    better: 'less',
+    logged: 'On the phone’s own scale it is as loud as',
+    asked: 'How loud the phone hears it',
+    instrument: 'sound',
+    station: 'whole',
+    proof: {
+      label: 'How loud the phone hears it',
+      how: 'The same phone on the same place, the same part of the cycle, nothing else running.',
+      kinds: MACHINE_KINDS,
+      apart: 3,
+      of: ['roar', 'rumble', 'rattle-pump', 'hum-no-flow', 'squeal', 'scrape'],
+    },
+  },
+  'screen-light': {
+    dimension: 'ratio',
+    unit: '%',
+    least: 0.5,
+    most: 100,
+    better: 'more',
+    logged: 'The screen let through of the light',
+    asked: 'Per cent of the light that the screen lets through',
+    reason: 'of the light the screen let through',
+    instrument: 'light',
+    station: 'lint-screen',
+    proof: {
+      label: 'Per cent of the light that the screen lets through',
+      how: 'The screen before the same lamp, with bare lamp all round it in the picture.',
+      kinds: DRYERS,
+      of: ['long-drying', 'slow-drift', 'weak-air', 'hot-laundry'],
+    },
   },
 } as const satisfies Record<string, Quantity>);
 

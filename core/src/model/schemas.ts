@@ -385,6 +385,9 @@ export const EntryDraft = closed(
     part: Type.Optional(text(40, 1)),
     /** What it cost, the work with it. */
     cost: Type.Optional(Money),
+    /** The phone that measured, as its owner calls it, and where it lay: another phone is another instrument. */
+    device: Type.Optional(text(60, 1)),
+    placement: Type.Optional(text(60, 1)),
     /** The case of trouble that it belongs to. */
     caseId: Type.Optional(id()),
     actives: Type.Optional(

@@ -241,6 +241,8 @@ export const TROUBLE_CIRCUMSTANCES = [
   'restricted',
   'hose-siphons',
   'hose-loose',
+  'tilted',
+  'shakes-more',
 ] as const;
 export type TroubleCircumstance = (typeof TROUBLE_CIRCUMSTANCES)[number];
 

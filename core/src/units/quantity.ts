@@ -69,6 +69,10 @@ export const DIMENSIONS = {
   energy: { units: { kWh: 'kWh', Wh: 'Wh', MJ: 'MJ' }, shown: { metric: 'kWh', us: 'kWh' } },
   ratio: { units: { '1': '', '%': '%' }, shown: { metric: '%', us: '%' } },
   slope: { units: { 'mm/m': '', 'in/ft': '', marks: '' }, shown: { metric: 'mm/m', us: 'in/ft' } },
+  shaking: { units: { 'm/s²': 'm/s^2' }, shown: { metric: 'm/s²', us: 'm/s²' } },
+  turning: { units: { rpm: 'rpm' }, shown: { metric: 'rpm', us: 'rpm' } },
+  /** On a device’s own scale: 100 is the loudest that it can tell. */
+  loudness: { units: { dB: '' }, shown: { metric: 'dB', us: 'dB' } },
   evaporation: {
     units: { 'g/min': 'g/min', 'kg/h': 'kg/h', 'oz/min': 'oz/min', 'lb/h': 'lbs/h' },
     shown: { metric: 'g/min', us: 'oz/min' },
@@ -86,6 +90,7 @@ const DEFINED: Partial<Record<DimensionId, Readonly<Record<string, number>>>> = 
   // How many lines of its vial a household level's bubble stands off: some 3 mm/m each. Judgement.
   slope: { 'mm/m': 1, 'in/ft': 1000 / 12, marks: 3 },
   ratio: { '1': 1, '%': 0.01 },
+  loudness: { dB: 1 },
 };
 
 export interface Amount {

@@ -1,4 +1,5 @@
 import { sayEntry } from '../care/record/entry-words.js';
+import { takenWith } from '../care/record/history.js';
 import type { Usage } from '../care/record/load-counts.js';
 import { tasksOf } from '../care/catalogue/lookup.js';
 import { isQuantity, quantityOf, type QuantityId } from '../model/quantities.js';
@@ -17,8 +18,10 @@ export interface ChartPoint {
 
 /** Figures of one kind along time, in the household's units. */
 export interface ChartSeries {
-  /** Of the quantity, or `load-minutes`, `load-energy`, `loads`. */
+  /** Of the quantity, with what it was taken with where that matters, or `load-minutes`, `load-energy`, `loads`. */
   id: string;
+  /** What it was taken with, where figures of another are not to be held against it. */
+  taken?: string;
   say: string;
   unit: string;
   better?: 'less' | 'more';
@@ -74,7 +77,10 @@ export interface ChartGround {
 
 /** What a machine's record shows along time. */
 export function chartsView({ machine, entries, cases, usage, units }: ChartGround): ChartsView {
-  const readings = new Map<QuantityId, ChartPoint[]>();
+  const readings = new Map<
+    string,
+    { quantity: QuantityId; taken?: string; points: ChartPoint[] }
+  >();
   const [minutes, energy]: [ChartPoint[], ChartPoint[]] = [[], []];
   const marks: ChartMark[] = [];
   // What is done with each load is no mark: it would hide the others.
@@ -85,9 +91,14 @@ export function chartsView({ machine, entries, cases, usage, units }: ChartGroun
     const base = { at, loads: loadsAt(at) };
     const { quantity, value, cycle, station } = entry;
     if (entry.kind === 'reading' && isQuantity(quantity) && value !== undefined) {
-      const list = readings.get(quantity) ?? [];
-      readings.set(quantity, list);
-      list.push({ ...base, value });
+      const taken = takenWith(entry);
+      const id = taken === undefined ? quantity : `${quantity} ${taken}`;
+      const list = readings.get(id) ?? {
+        ...{ quantity, points: [] },
+        ...(taken === undefined ? {} : { taken }),
+      };
+      readings.set(id, list);
+      list.points.push({ ...base, value });
     } else if (entry.kind === 'load' && cycle) {
       minutes.push({ ...base, value: (Date.parse(cycle.to) - at) / 60_000 });
       energy.push({ ...base, value: cycle.wattHours / 1000 });
@@ -108,7 +119,7 @@ export function chartsView({ machine, entries, cases, usage, units }: ChartGroun
       stations.set(measure.quantity, (stations.get(measure.quantity) ?? new Set()).add(station));
     }
   }
-  const told = [...readings].map(([quantity, points]): ChartSeries => {
+  const told = [...readings].map(([id, { quantity, taken, points }]): ChartSeries => {
     const row = quantityOf(quantity)!;
     const shown = points.map((point) => {
       const own = presentAmount({ value: point.value, unit: row.unit }, row.dimension, units);
@@ -120,7 +131,8 @@ export function chartsView({ machine, entries, cases, usage, units }: ChartGroun
       (mark) => mark.kind === 'cleaned' && (!at || (mark.station && at.has(mark.station))),
     );
     return {
-      ...{ id: quantity, say: row.asked, unit },
+      ...{ id, say: taken === undefined ? row.asked : `${row.asked} (${taken})`, unit },
+      ...(taken === undefined ? {} : { taken }),
       ...(row.better ? { better: row.better } : {}),
       ...(at?.size ? { stations: [...at] } : {}),
       ...figuresOf(shown, cleans),

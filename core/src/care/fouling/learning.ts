@@ -1,4 +1,4 @@
-import type { QuantityId } from '../../model/quantities.js';
+import { quantityOf, type QuantityId } from '../../model/quantities.js';
 import type { Grade } from '../../model/vocabulary.js';
 import { MS_PER_DAY, type Day } from '../../units/calendar.js';
 import type { Task } from '../catalogue/types.js';
@@ -341,17 +341,19 @@ class Figures {
   }
 
   /** A reading against the middle of those taken just after a clean; those are kept. */
-  #tell({ entryId, day, quantity, value }: Measured, n: number): Told | undefined {
+  #tell({ entryId, day, quantity, value, taken = '' }: Measured, n: number): Told | undefined {
     const measure = this.task.measures!.find((one) => one.quantity === quantity);
     if (!measure || !(value > 0) || !(n >= 0)) return undefined;
-    const before = this.#clean.get(quantity) ?? [];
+    const same = `${quantity} ${taken}`;
+    const before = this.#clean.get(same) ?? [];
     if (n < STILL_CLEAN) {
-      this.#clean.set(quantity, [...before, value]);
+      this.#clean.set(same, [...before, value]);
       return undefined;
     }
     if (before.length === 0) return undefined;
     const clean = [...before].sort((a, b) => a - b)[before.length >> 1]!;
-    const fouling = Math.max(0, (value / clean - 1) / (measure.limit - 1));
+    const times = quantityOf(quantity)!.better === 'more' ? clean / value : value / clean;
+    const fouling = Math.max(0, (times - 1) / (measure.limit - 1));
     const error = errorOf(measure.spread, before);
     return { entryId, day, measured: { quantity, value, clean, error, fouling } };
   }

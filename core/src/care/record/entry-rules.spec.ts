@@ -170,6 +170,8 @@ const RIGHT: Required<Pick<EntryDraft, ToldField | 'machineId' | 'task' | 'note'
   quantity: 'drain-time',
   value: 40,
   unit: 's',
+  device: 'Odo’s phone',
+  placement: 'on the lid',
   code: 'fip7',
   habit: 'pockets',
   supply: 'vinegar',

@@ -30,6 +30,8 @@ export interface Fact {
   quantity?: string;
   value?: number;
   unit?: string;
+  device?: string;
+  placement?: string;
   habit?: string;
   step?: string;
   result?: ProofResult;
@@ -44,7 +46,7 @@ export interface Fact {
 export interface Past {
   /** By task. */
   openings: Map<string, Openings>;
-  /** By the task that a figure tells about. */
+  /** By the task that a figure tells about; what tells of none stands by itself. */
   readings: Map<string, Measured[]>;
   /** The latest figure of each quantity. */
   latest: Map<string, Measured>;
@@ -86,6 +88,8 @@ const MEASURING = new Map<string, string[]>();
 for (const { id, measures } of TASKS) {
   for (const { quantity } of measures ?? []) listAt(MEASURING, quantity).push(id);
 }
+/** Where figures stand that tell of no task. */
+const OF_NO_TASK = '';
 const COVERED = new Map(TASKS.flatMap(({ id, covers }) => (covers ? [[id, covers] as const] : [])));
 
 /** Sorts the entries of one machine; entries that were corrected or undone are not given. */
@@ -133,9 +137,14 @@ function add(past: Sorted, fact: Fact): void {
       const { quantity } = fact;
       const value = valueOf(fact);
       if (value === undefined || !isQuantity(quantity)) break;
-      const measured: Measured = { entryId, at, day, quantity, value };
+      const taken = takenWith(fact);
+      const measured: Measured = {
+        ...{ entryId, at, day, quantity, value },
+        ...(taken === undefined ? {} : { taken }),
+      };
       if (at >= (past.latest.get(quantity)?.at ?? -Infinity)) past.latest.set(quantity, measured);
-      for (const id of MEASURING.get(quantity) ?? []) listAt(past.readings, id).push(measured);
+      for (const id of MEASURING.get(quantity) ?? [OF_NO_TASK])
+        listAt(past.readings, id).push(measured);
       break;
     }
     case 'proof': {
@@ -209,7 +218,16 @@ export interface Measured {
   day: Day;
   quantity: QuantityId;
   value: number;
+  /** With what it was taken, where that matters: figures of another are not held against it. */
+  taken?: string;
 }
+
+/** With what a figure was taken, and where it lay; nothing where any instrument tells the same. */
+export const takenWith = ({
+  device,
+  placement,
+}: Pick<Fact, 'device' | 'placement'>): string | undefined =>
+  device === undefined ? undefined : [device, placement ?? ''].join(', ');
 
 /** What was said of a proof: it holds, it does not, or it is to be asked after the next load. */
 export interface ProofEvent {

@@ -58,6 +58,8 @@ const amounts: Column[] = [
   { name: 'unit', of: (entry, ground) => presentOf(entry, ground).unit },
   { name: 'recorded_value', of: ({ value }) => value },
   { name: 'recorded_unit', of: ({ unit }) => unit },
+  { name: 'device', of: ({ device }) => device },
+  { name: 'placement', of: ({ placement }) => placement },
 ];
 
 const stateOf = ({ kind, revisedBy }: Entry): string =>

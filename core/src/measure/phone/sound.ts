@@ -2,7 +2,7 @@ import { peaksOf, powerBetween, spectrumOf, type Peak } from './spectrum.js';
 
 /** What ten seconds by a phone's microphone tell; nothing of the recording is in it. */
 export interface Heard {
-  /** dB against the loudest that the device can tell: good against this device's own alone. */
+  /** dB on the device's own scale, 100 the loudest that it can tell: good against this device's own alone. */
   level: number;
   /** Narrow tones, the strongest first. */
   tones: readonly Tone[];
@@ -29,6 +29,8 @@ const LEAST_SECONDS = 2;
 /** Below this a device that is shut gives nothing but its own noise; a share of clipped samples is too loud. Judgement. */
 const SILENT = 1e-5;
 const CLIPPED = 0.01;
+/** dB of the loudest: a scale without signs. */
+export const LOUDEST = 100;
 const TONE_OVER = 10;
 const MOST_TONES = 8;
 const TONES = { from: 20, to: 8000 } as const;
@@ -72,7 +74,12 @@ export function heardIn(samples: Float32Array, rate: number): Heard | NothingHea
     .reduce((sum, { power }) => sum + power, 0);
   const roar = Math.max(0, powerBetween(spectrum, ROAR.from, ROAR.to) - inTones) / whole;
   const thumps = thumpsOf(samples, rate);
-  return { level: decibels(rms), tones, roar, ...(thumps ? { thumps } : {}) };
+  return {
+    level: Math.max(0, LOUDEST + decibels(rms)),
+    tones,
+    roar,
+    ...(thumps ? { thumps } : {}),
+  };
 }
 
 function tonesOf(peaks: readonly Peak[], step: number): Tone[] {

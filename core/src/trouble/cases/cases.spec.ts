@@ -195,7 +195,15 @@ describe('the proof of a case', () => {
     expect(measuresFor(['long-drying'], 'vented-dryer').map(({ quantity }) => quantity)).toEqual([
       'drying-minutes',
       'bag-fill-time',
+      'screen-light',
     ]);
+  });
+
+  it('tells levels by how far they are apart, not in times', () => {
+    const loud = { lessIsBetter: true, apart: 3 };
+    expect(verdictOf(loud, 62, 53)).toBe('better');
+    expect(verdictOf(loud, 62, 60)).toBe('same');
+    expect(verdictOf(loud, 4, 62)).toBe('worse');
   });
 });
 

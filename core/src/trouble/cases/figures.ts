@@ -1,4 +1,4 @@
-import type { History } from '../../care/record/history.js';
+import type { History, Measured } from '../../care/record/history.js';
 import { procedureOf } from '../../care/catalogue/lookup.js';
 import type { Build } from '../../care/catalogue/types.js';
 import type { LoggedFigure, VisitProof } from './state.js';
@@ -11,14 +11,19 @@ export function lastFigures({
 }: Pick<History, 'readings'>): Record<string, LoggedFigure[]> {
   const figures: Record<string, LoggedFigure[]> = {};
   const seen = new Set<string>();
-  for (const { entryId, quantity, value, at } of [...readings.values()].flat()) {
+  const all = new Map<string, Measured[]>();
+  for (const one of [...readings.values()].flat()) {
     // One reading can be evidence for several tasks.
-    if (seen.has(entryId)) continue;
-    seen.add(entryId);
-    (figures[quantity] ??= []).push({ value, at });
+    if (seen.has(one.entryId)) continue;
+    seen.add(one.entryId);
+    all.set(one.quantity, [...(all.get(one.quantity) ?? []), one]);
   }
-  for (const [quantity, all] of Object.entries(figures)) {
-    figures[quantity] = all.sort((a, b) => b.at - a.at).slice(0, FIGURES_TOLD);
+  for (const [quantity, of] of all) {
+    const [latest, ...before] = of.sort((a, b) => b.at - a.at);
+    // Another phone is another instrument.
+    figures[quantity] = [latest!, ...before.filter(({ taken }) => taken === latest!.taken)]
+      .slice(0, FIGURES_TOLD)
+      .map(({ value, at }) => ({ value, at }));
   }
   return figures;
 }

@@ -15,6 +15,8 @@ export interface CaseMeasure {
   of: readonly string[];
   /** It holds only where the figure is so many times the one before. */
   times?: number;
+  /** It is not told in times but in so much more or less of its unit: a level. */
+  apart?: number;
   /** It is counted with a timer. */
   timed?: true;
 }
@@ -40,10 +42,18 @@ export type Verdict = 'better' | 'same' | 'worse';
 
 /** What came of a measure. @param before and after in the measure's unit, above 0 */
 export function verdictOf(
-  { lessIsBetter, times = 1 + CHANCE }: Pick<CaseMeasure, 'lessIsBetter' | 'times'>,
+  {
+    lessIsBetter,
+    times = 1 + CHANCE,
+    apart,
+  }: Pick<CaseMeasure, 'lessIsBetter' | 'times' | 'apart'>,
   before: number,
   after: number,
 ): Verdict {
+  if (apart !== undefined) {
+    const gained = lessIsBetter ? before - after : after - before;
+    return gained >= apart ? 'better' : gained <= -apart ? 'worse' : 'same';
+  }
   const gain = lessIsBetter ? before / after - 1 : after / before - 1;
   if (gain + 1 >= times - 1e-9) return 'better';
   return gain < -CHANCE ? 'worse' : 'same';

@@ -18,4 +18,6 @@ export const CIRCUMSTANCES_SAID: Readonly<Record<TroubleCircumstance, string>> =
   restricted: 'something holds the air back',
   'hose-siphons': 'you measured the hose too low or too deep in its pipe',
   'hose-loose': 'you measured too little of the hose inside its pipe',
+  tilted: 'your phone found it off level',
+  'shakes-more': 'your phone felt it shake harder than it used to',
 });

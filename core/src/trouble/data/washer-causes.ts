@@ -419,7 +419,7 @@ export const WASHER_CAUSES: readonly TroubleCause[] = [
     prior: 0.03,
     fouling: 'level',
     teaches: false,
-    raised: { moved: 0.4 },
+    raised: { moved: 0.4, tilted: 0.5, 'shakes-more': 0.08 },
     makes: {
       walks: 'nearly always',
       'even-part-loads': 'often',

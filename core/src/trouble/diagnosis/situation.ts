@@ -2,13 +2,16 @@ import { setUpIdsOf, tasksOf } from '../../care/catalogue/lookup.js';
 import type { Build } from '../../care/catalogue/types.js';
 import { dueSummary, type DueSummary } from '../../care/schedule/summary.js';
 import { duesOf } from '../../care/schedule/dues.js';
-import type { History } from '../../care/record/history.js';
+import type { History, Measured } from '../../care/record/history.js';
 import { ventRunOf } from '../../measure/air/vent-input.js';
 import { ventRun } from '../../measure/air/vent-run.js';
+import { againstOwn } from '../../measure/phone/against-own.js';
+import { TURNS_FROM } from '../../measure/phone/tilt.js';
 import { HOSE_READINGS, metresOfReading } from '../../measure/input/readings.js';
 import { VERY_HARD_FROM } from '../../measure/water/scale.js';
 import { hoseFaults, type HoseFault } from '../../measure/water/standpipe.js';
 import type { VentRunInput } from '../../model/vent-runs.js';
+import type { QuantityId } from '../../model/quantities.js';
 import type { Household, Machine } from '../../model/schemas.js';
 import type { TroubleCircumstance } from '../../model/vocabulary.js';
 import { dayOf, daysBetween, MS_PER_DAY } from '../../units/calendar.js';
@@ -37,6 +40,35 @@ function hoseSeat(machine: Build, { latest, openings }: History): HoseFault[] {
   };
   return hoseFaults({ hoseTop: metres('hoseTop'), inserted: metres('inserted') });
 }
+
+/** Days for which a phone’s figure of how a machine stands is believed. Judgement. */
+const TILT_DAYS = 180;
+
+/** Whether a phone found a machine off level since its feet were last set and it was last moved. */
+function isTilted(machine: Build, { latest, openings }: History, now: number): boolean {
+  const set = [...movingTasks(machine), 'level'].map(
+    (task) => openings.get(task)?.lastCleaned?.at ?? -Infinity,
+  );
+  const tilt = latest.get('phone-tilt');
+  return (
+    tilt !== undefined &&
+    tilt.at > Math.max(...set) &&
+    now - tilt.at <= TILT_DAYS * MS_PER_DAY &&
+    tilt.value > TURNS_FROM
+  );
+}
+
+/** Whether its latest spin shook a phone clearly harder than that phone’s spins before it. */
+function shakesMore({ readings }: History): boolean {
+  const shakes = figuresOf(readings, 'spin-shake').sort((a, b) => a.at - b.at);
+  const last = shakes.at(-1);
+  const before = shakes.slice(0, -1).filter(({ taken }) => taken === last?.taken);
+  const against = last && againstOwn('spin-shake', last.value, before);
+  return against?.is === 'worse';
+}
+
+const figuresOf = (readings: History['readings'], quantity: QuantityId): Measured[] =>
+  [...readings.values()].flat().filter((one) => one.quantity === quantity);
 
 /** Whether every vent run laid out for a machine is longer than it may be. */
 const isTooLong = (runs: readonly VentRunInput[]): boolean =>
@@ -78,6 +110,8 @@ export function situationOf(
     ['long-run', isTooLong(runs)],
     ['hose-siphons', seat.includes('siphon') || seat.includes('too-deep')],
     ['hose-loose', seat.includes('slips-out')],
+    ['tilted', isTilted(machine, history, now)],
+    ['shakes-more', shakesMore(history)],
     ['old', inUseSince !== undefined && daysBetween(inUseSince, today) > OLD_DAYS],
   ];
   const circumstances = holding.flatMap(([circumstance, holds]) => (holds ? circumstance : []));

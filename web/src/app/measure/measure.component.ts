@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { INSTRUMENTS } from '@needlecase/core';
+import { INSTRUMENT_SCREENS } from '@needlecase/core';
 
 /** All instruments, along the two lines. */
 @Component({
@@ -94,6 +94,6 @@ export class MeasureComponent {
   protected readonly lines = (['air', 'water'] as const).map((id) => ({
     id,
     name: id === 'air' ? 'The air line' : 'The water line',
-    instruments: INSTRUMENTS.filter(({ line }) => line === id),
+    instruments: INSTRUMENT_SCREENS.filter(({ line }) => line === id),
   }));
 }

@@ -1,11 +1,11 @@
 import type { Type } from '@angular/core';
 import type { Routes } from '@angular/router';
-import { INSTRUMENTS, type InstrumentName } from '@needlecase/core';
+import { INSTRUMENT_SCREENS, type InstrumentName, type PhoneInstrument } from '@needlecase/core';
 
 const title = (name: string) => `${name} · Needlecase`;
 
 /** The screen of an instrument: `instruments/NAME.component.ts`, which has it as its default. */
-const screenOf = async (name: InstrumentName): Promise<Type<unknown>> => {
+const screenOf = async (name: InstrumentName | PhoneInstrument): Promise<Type<unknown>> => {
   const file = (await import(`./instruments/${name}.component.ts`)) as { default: Type<unknown> };
   return file.default;
 };
@@ -18,7 +18,7 @@ export const MEASURE_ROUTES: Routes = [
     title: title('Measure'),
     loadComponent: () => import('./measure.component').then((m) => m.MeasureComponent),
   },
-  ...INSTRUMENTS.map(({ name, title: words }) => ({
+  ...INSTRUMENT_SCREENS.map(({ name, title: words }) => ({
     path: name,
     title: title(words),
     data: { instrument: name },

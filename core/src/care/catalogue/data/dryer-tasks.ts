@@ -66,6 +66,7 @@ export const DRYER_TASKS: readonly Task[] = [
     safety: false,
     setups: [],
     programmes: { heavy: 1.5 },
+    measures: [{ quantity: 'screen-light', limit: 1.6, spread: 0.1 }],
     minutes: { hands: 8, waiting: 60 },
     reason:
       'Softener and dryer sheets leave a film in the mesh that brushing does not lift. Air then passes badly although the screen looks clean.',

@@ -9,6 +9,9 @@ export interface BandMark {
 const WIDTH = 560;
 const LEFT = 14;
 const RIGHT = WIDTH - 14;
+/** Size of the figure, and the width of a letter as a share of its size. */
+const LARGE = 26;
+const EM = 0.52;
 
 /** A figure on its scale: where it stands, where it should, and marks such as this machine's own best. */
 @Component({
@@ -38,16 +41,16 @@ const RIGHT = WIDTH - 14;
         <path class="mark" [attr.d]="'M' + x(mark.at) + ' 34v28'" />
         <text
           class="small"
-          [attr.x]="x(mark.at)"
+          [attr.x]="within(x(mark.at), mark.say, 14 * scale.px())"
           [attr.y]="64 + 34 * scale.px()"
-          [attr.text-anchor]="anchor(mark.at)"
+          text-anchor="middle"
         >
           {{ mark.say }}
         </text>
       }
       @if (known(); as at) {
         <path class="needle" [attr.d]="'M' + x(at) + ' 66l-9 -38h18z'" />
-        <text class="value" [attr.x]="x(at)" y="20" [attr.text-anchor]="anchor(at)">
+        <text class="value" [attr.x]="within(x(at), said(), large)" y="20" text-anchor="middle">
           {{ said() }}
         </text>
       }
@@ -109,6 +112,7 @@ export class BandComponent {
   /** A template's safe navigation gives null. */
   protected readonly known = computed(() => this.value() ?? undefined);
   protected readonly width = WIDTH;
+  protected readonly large = LARGE;
   protected readonly left = LEFT;
   protected readonly right = RIGHT;
   protected readonly middle = computed(
@@ -120,8 +124,9 @@ export class BandComponent {
     return LEFT + share * (RIGHT - LEFT);
   }
 
-  protected anchor(value: number): string {
-    const share = value / this.most();
-    return share < 0.12 ? 'start' : share > 0.88 ? 'end' : 'middle';
+  /** Where words stand that belong to a place of the scale, so that they end within the drawing. */
+  protected within(x: number, words: string, size: number): number {
+    const half = Math.min(WIDTH / 2, (words.length * size * EM) / 2);
+    return Math.min(WIDTH - half, Math.max(half, x));
   }
 }

@@ -13,6 +13,7 @@ import {
   type Household,
   type HouseholdDraft,
   type InstrumentName,
+  type PhoneInstrument,
   type MachineView,
   type Moved,
   type TroubleStart,
@@ -55,7 +56,9 @@ export class Measuring {
   readonly #households = inject(HouseholdService);
   readonly #route = inject(ActivatedRoute);
   /** Which instrument it is; the address says so. */
-  readonly instrument = instrumentNamed(this.#route.snapshot.data['instrument'] as InstrumentName);
+  readonly instrument = instrumentNamed(
+    this.#route.snapshot.data['instrument'] as InstrumentName | PhoneInstrument,
+  );
   readonly #asked = toSignal(
     this.#route.queryParamMap.pipe(map((query) => query.get('machine') ?? undefined)),
   );

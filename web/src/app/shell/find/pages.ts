@@ -1,4 +1,4 @@
-import { INSTRUMENTS } from '@needlecase/core';
+import { INSTRUMENT_SCREENS } from '@needlecase/core';
 import type { Indexed } from './place';
 
 const page = (id: string, name: string, leads: string, url: string, words: string): Indexed => ({
@@ -311,7 +311,7 @@ const MORE_WORDS: Readonly<Record<string, string>> = {
 };
 
 /** The instruments, by what they are asked. */
-export const INSTRUMENT_PLACES: readonly Indexed[] = INSTRUMENTS.map(
+export const INSTRUMENT_PLACES: readonly Indexed[] = INSTRUMENT_SCREENS.map(
   ({ name, title, question, words }): Indexed => ({
     id: `measure/${name}`,
     group: 'measure',

@@ -83,6 +83,7 @@ export const LINT_SCREEN_WASH: Procedure = {
     {
       id: 'hole-check',
       acts: { at: 'apart', needs: { screen: ['out'] }, touches: 'screen', waits: true },
+      reading: 'screen-light',
       do: 'Hold a torch behind the mesh, or look at it against the light, before it goes back.',
       why: 'A hole sends lint to the heater and the duct; a screen with a hole is replaced.',
       look: 'Even light all over.',
