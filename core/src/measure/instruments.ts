@@ -301,8 +301,7 @@ export const PHONE_INSTRUMENTS = [
     title: 'Light through a screen',
     question: 'How much of the screen is shut?',
     line: 'air',
-    kinds: DRYERS,
-    station: 'lint-screen',
+    kinds: MACHINE_KINDS,
     words: 'phone camera photo picture mesh blocked lint film sieve',
   },
 ] as const satisfies readonly InstrumentScreen[];

@@ -339,6 +339,16 @@ export const QUANTITIES = spoken({
       of: ['long-drying', 'slow-drift', 'weak-air', 'hot-laundry'],
     },
   },
+  'sieve-light': {
+    dimension: 'ratio',
+    unit: '%',
+    least: 0.5,
+    most: 100,
+    better: 'more',
+    logged: 'The sieve let through of the light',
+    asked: 'Per cent of the light that the sieve lets through',
+    instrument: 'light',
+  },
 } as const satisfies Record<string, Quantity>);
 
 export type QuantityId = keyof typeof QUANTITIES;

@@ -4,7 +4,8 @@
  */
 
 /** What is taken by a phone and held against itself. */
-export type OwnFigure = 'spin-shake' | 'sound-level' | 'screen-light' | 'spin-speed';
+export type OwnFigure =
+  'spin-shake' | 'sound-level' | 'screen-light' | 'sieve-light' | 'spin-speed';
 
 /** A figure against this machine’s own. */
 export interface AgainstOwn {
@@ -21,9 +22,12 @@ const CLEARLY: Record<OwnFigure, number> = {
   'spin-shake': 1.5,
   'sound-level': 3,
   'screen-light': 1.25,
+  'sieve-light': 1.25,
   'spin-speed': 1.1,
 };
-const MORE_IS_BETTER: readonly OwnFigure[] = ['screen-light', 'spin-speed'];
+const MORE_IS_BETTER: readonly OwnFigure[] = ['screen-light', 'sieve-light', 'spin-speed'];
+/** Held against itself when it was washed, which is its best. */
+const AGAINST_BEST: readonly OwnFigure[] = ['screen-light', 'sieve-light'];
 
 /**
  * A figure against those before it, of the same phone in the same place: the middle one, or of a screen the best, which
@@ -40,7 +44,8 @@ export function againstOwn(
     .filter(Number.isFinite)
     .sort((a, b) => a - b);
   if (sorted.length === 0 || !Number.isFinite(value)) return undefined;
-  const own = figure === 'screen-light' ? sorted.at(-1)! : middle(sorted);
+  const best = AGAINST_BEST.includes(figure);
+  const own = best ? sorted.at(-1)! : middle(sorted);
   const level = figure === 'sound-level';
   if (!level && !(own > 0)) return undefined;
   const change = level ? value - own : value / own;
@@ -49,7 +54,7 @@ export function againstOwn(
   const less = level ? change <= -clearly : change <= 1 / clearly;
   const good = MORE_IS_BETTER.includes(figure);
   const is = more ? (good ? 'better' : 'worse') : less ? (good ? 'worse' : 'better') : 'as usual';
-  return { is, own, of: figure === 'screen-light' ? 1 : sorted.length, change };
+  return { is, own, of: best ? 1 : sorted.length, change };
 }
 
 const middle = (sorted: readonly number[]): number => {

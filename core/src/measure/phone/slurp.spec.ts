@@ -28,11 +28,14 @@ function listened(samples: Float32Array): number | undefined {
 }
 
 describe('a pump that is listened to', () => {
-  it.each([0.1, 0.2, 0.3, 0.4, 0.5, 0.6])('is heard running dry within a second (seed %f)', (seed) => {
-    const heard = listened(pump(50, 38, seed));
-    expect(heard).toBeGreaterThan(37);
-    expect(heard).toBeLessThan(39.5);
-  });
+  it.each([0.1, 0.2, 0.3, 0.4, 0.5, 0.6])(
+    'is heard running dry within a second (seed %f)',
+    (seed) => {
+      const heard = listened(pump(50, 38, seed));
+      expect(heard).toBeGreaterThan(37);
+      expect(heard).toBeLessThan(39.5);
+    },
+  );
 
   it.each([0.15, 0.25, 0.35, 0.45])('is not heard running dry while it flows (seed %f)', (seed) => {
     expect(listened(pump(60, 1000, seed))).toBeUndefined();

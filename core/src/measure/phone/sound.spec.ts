@@ -22,7 +22,9 @@ describe('a sound', () => {
     'of a sine of %d is as loud as reckoned by hand, %d dB, within half a decibel',
     (amplitude, level) => {
       // 20 log10(amplitude / √2)
-      expect(Math.abs(heard(sound(3, sine(440, amplitude))).level - (LOUDEST + level))).toBeLessThan(0.5);
+      expect(
+        Math.abs(heard(sound(3, sine(440, amplitude))).level - (LOUDEST + level)),
+      ).toBeLessThan(0.5);
       expect(decibels(amplitude / Math.SQRT2)).toBeCloseTo(level, 1);
     },
   );

@@ -100,6 +100,9 @@ describe('a spin under a phone', () => {
     expect(spinOf([])).toBe('too short');
     expect(spinOf(felt({ seconds: 3, rate: 60, hz: () => 20, shakes: () => 1 }))).toBe('too short');
     expect(spinOf(felt({ seconds: 20, rate: 10, hz: () => 4, shakes: () => 1 }))).toBe('too slow');
+    const falls = felt({ seconds: 14, rate: 60, hz: () => 20, shakes: () => 1 });
+    falls[400] = { ...falls[400]!, z: 60 };
+    expect(spinOf(falls)).toBe('fell');
     const still = told({ seconds: 14, rate: 60, hz: () => 0, shakes: () => 0 });
     expect(still.speed).toBeUndefined();
     expect(still.rms.all).toBeLessThan(0.15);

@@ -32,7 +32,7 @@ export interface Spin {
   course: readonly SpinMoment[];
 }
 
-export type NoSpin = 'too short' | 'too slow';
+export type NoSpin = 'too short' | 'too slow' | 'fell';
 
 /** A drum spins between these, Hz: 240 to 1,800 turns a minute. Common practice. */
 const SPINS = { from: 4, to: 30 } as const;
@@ -43,6 +43,8 @@ const LEAST_SECONDS = 4;
 const GAP = 400;
 const STRETCH = 2;
 const STANDS_OUT = 8;
+/** m/s²: a machine that bangs knocks a phone with half of it, a floor with more. Judgement. */
+const FALL = 40;
 /** The tub is driven through its own swing below this, Hz: 120 to 360 turns a minute lie below. Common practice. */
 const RESONANCE_BELOW = 8;
 const HARDER = 1.5;
@@ -71,6 +73,8 @@ export function spinOf(felt: readonly Felt[]): Spin | NoSpin {
   );
   const parts = even.map((axis) => withoutMean(axis[longest] ?? new Float64Array(0)));
   if (parts[0]!.length < rate * LEAST_SECONDS) return 'too short';
+  const peak = peakOf(parts);
+  if (peak > FALL) return 'fell';
   const [x, y, z] = parts.map(rmsOf) as [number, number, number];
   const course = courseOf(parts, rate);
   const top = Math.min(SPINS.to, 0.48 * rate);
@@ -79,7 +83,7 @@ export function spinOf(felt: readonly Felt[]): Spin | NoSpin {
   return {
     rate,
     rms: { x, y, z, all: Math.hypot(x, y, z) },
-    peak: peakOf(parts),
+    peak,
     ...(speed ? { speed } : {}),
     ...(resonance ? { resonance } : {}),
     course,

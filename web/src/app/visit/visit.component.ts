@@ -41,7 +41,7 @@ import { StepComponent } from './step.component';
 import { StillInComponent } from '../shared/still-in.component';
 import { onSwipe } from '../shared/swipe';
 import { TimerChipsComponent } from './timer-chips.component';
-import { keepAwake } from './wake-lock';
+import { keepAwake } from '../shared/wake-lock';
 
 /** A visit being carried out: one step fills the screen. */
 /** So many steps ahead are told beside the one at work. */

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
   bestOf,
@@ -18,6 +18,7 @@ import {
 import { BandComponent } from '../parts/band.component';
 import { DrumComponent } from '../parts/drum.component';
 import { ReadableDirective } from '../../charts/readable.directive';
+import { ListeningComponent } from '../phone/listening.component';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
@@ -36,6 +37,7 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
     DrumComponent,
     FiguresComponent,
     InstrumentComponent,
+    ListeningComponent,
     RouterLink,
     StopwatchComponent,
   ],
@@ -101,7 +103,18 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
         </p>
       </div>
       <div form>
-        <nc-stopwatch (stopped)="timed($event)" />
+        <nc-stopwatch #watch (stopped)="timed($event)" />
+        @if (listens()) {
+          @defer {
+            <nc-listening [watch]="watch" />
+          } @placeholder {
+            <p class="soft">Reading…</p>
+          }
+        } @else if (!measuring.dry) {
+          <button type="button" class="btn btn-plain" (click)="listens.set(true)">
+            Let the phone listen for the end
+          </button>
+        }
         <nc-figures
           [fields]="fields"
           [units]="measuring.units()"
@@ -156,6 +169,7 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
 export default class DrainTestComponent {
   protected readonly measuring = inject(Measuring);
   protected readonly fields = FIELDS;
+  protected readonly listens = signal(false);
   readonly #told = new Told(() => this.measuring.example(FIRST, this.fields));
   protected readonly first = this.#told.first;
   protected readonly given = this.#told.given;

@@ -10,7 +10,10 @@ import {
   type Higher,
   type Thread,
 } from '@needlecase/core';
+import { levelGiven, TURNS_FROM, type Tilt } from '@needlecase/core/measure/phone/tilt';
 import { ReadableDirective } from '../../charts/readable.directive';
+import { PhoneLevelComponent, type PhoneTilt } from '../phone/phone-level.component';
+import { ThisPhone } from '../phone/this-phone';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
@@ -39,6 +42,7 @@ const LEAST_TURN = 0.125;
     ReadableDirective,
     FiguresComponent,
     InstrumentComponent,
+    PhoneLevelComponent,
     SelectComponent,
     VialComponent,
   ],
@@ -52,6 +56,19 @@ const LEAST_TURN = 0.125;
       [ready]="result().value !== undefined"
       (save)="save()"
     >
+      <div top class="by-phone">
+        @if (phoning()) {
+          @defer {
+            <nc-phone-level (told)="phoned($event)" />
+          } @placeholder {
+            <p class="soft">Reading…</p>
+          }
+        } @else if (!measuring.dry) {
+          <button type="button" class="btn btn-plain" (click)="phoning.set(true)">
+            Measure it with this phone
+          </button>
+        }
+      </div>
       <svg
         ncReadable
         draws
@@ -115,7 +132,12 @@ const LEAST_TURN = 0.125;
         </div>
       </div>
       @if (result().value; as r) {
-        @if (r.level) {
+        @if (byPhone() && !worthTurns()) {
+          <p class="verdict">
+            As level as a phone can tell. Finish with a bubble, and press two opposite corners:
+            nothing may rock.
+          </p>
+        } @else if (r.level) {
           <p class="verdict">Level. Press two opposite corners: nothing may rock.</p>
         } @else {
           <ul>
@@ -154,6 +176,23 @@ export default class LevelComponent {
   readonly #told = new Told(() => this.measuring.example(FIRST, this.fields));
   protected readonly first = this.#told.first;
   protected readonly given = this.#told.given;
+  protected readonly phoning = signal(false);
+  /** What the phone told, until something else is told. */
+  readonly #phoned = signal<{ tilt: Tilt; given: Record<string, Amount> } | undefined>(undefined);
+  protected readonly byPhone = computed(() => {
+    const phoned = this.#phoned();
+    const given = this.given();
+    return phoned &&
+      phoned.given['across'] === given['across'] &&
+      phoned.given['along'] === given['along']
+      ? phoned.tilt
+      : undefined;
+  });
+  protected readonly worthTurns = computed(() => {
+    const tilt = this.byPhone();
+    return !tilt || Math.max(Math.abs(tilt.across), Math.abs(tilt.along)) > TURNS_FROM;
+  });
+  readonly #phone = inject(ThisPhone);
   protected readonly leastTurn = LEAST_TURN;
   protected readonly places = PLACES;
   protected readonly threads = Object.keys(PITCHES) as Thread[];
@@ -203,6 +242,15 @@ export default class LevelComponent {
     this.#told.tell({ [way]: { value: Math.abs(slope), unit: 'mm/m' } });
   }
 
+  /** Takes what the phone measured. */
+  protected phoned({ tilt }: PhoneTilt): void {
+    const { given, higher } = levelGiven(tilt);
+    this.across.set(higher.across);
+    this.along.set(higher.along);
+    this.#told.tell(given);
+    this.#phoned.set({ tilt, given });
+  }
+
   /** "1½ turns", "a quarter of a turn": a bubble tells no more. */
   protected sayTurns(turns: number): string {
     const quarters = Math.round(4 * turns);
@@ -214,6 +262,14 @@ export default class LevelComponent {
 
   protected save(): void {
     const r = this.result().value;
-    if (r) void this.measuring.save({ kind: 'opened', task: 'level', grade: gradeOfLevel(r) });
+    if (!r) return;
+    const tilt = this.byPhone();
+    const look = { kind: 'opened', task: 'level', grade: gradeOfLevel(r) } as const;
+    if (!tilt) return void this.measuring.save(look);
+    const value = Math.max(Math.abs(tilt.across), Math.abs(tilt.along));
+    void this.measuring.save(look, {
+      ...{ kind: 'reading', quantity: 'phone-tilt', unit: 'mm/m', placement: 'on top' },
+      ...{ value: Number(value.toFixed(1)), device: this.#phone.name() },
+    });
   }
 }

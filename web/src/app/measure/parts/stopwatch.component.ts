@@ -56,7 +56,9 @@ import {
 export class StopwatchComponent {
   /** Seconds, when it was stopped. */
   readonly stopped = output<number>();
-  protected readonly running = signal(false);
+  /** It runs from now on. */
+  readonly began = output<void>();
+  readonly running = signal(false);
   protected readonly shown = signal('0.0 s');
   #from = 0;
   #ticking: ReturnType<typeof setInterval> | undefined;
@@ -67,17 +69,19 @@ export class StopwatchComponent {
 
   protected tap(event: Event): void {
     event.preventDefault();
-    if (this.running()) {
-      clearInterval(this.#ticking);
-      const seconds = (performance.now() - this.#from) / 1000;
-      this.running.set(false);
-      this.#show(seconds);
-      this.stopped.emit(Number(seconds.toFixed(1)));
-      return;
-    }
+    if (this.running()) return this.end((performance.now() - this.#from) / 1000);
     this.#from = performance.now();
     this.running.set(true);
     this.#ticking = setInterval(() => this.#show((performance.now() - this.#from) / 1000), 100);
+    this.began.emit();
+  }
+
+  /** Ends it at a time that was noticed otherwise, seconds. */
+  end(seconds: number): void {
+    clearInterval(this.#ticking);
+    this.running.set(false);
+    this.#show(seconds);
+    this.stopped.emit(Number(seconds.toFixed(1)));
   }
 
   #show(seconds: number): void {

@@ -70,7 +70,8 @@ export const orientations = (): Observable<Orientation> =>
 /** What the phone feels, gravity left in, as its sensor sends it; begin it at a tap. */
 export const motions = (): Observable<Felt> =>
   sensed<DeviceMotionEvent, Felt>('devicemotion', (event) => {
-    const felt = event.acceleration?.x == null ? event.accelerationIncludingGravity : event.acceleration;
+    const felt =
+      event.acceleration?.x == null ? event.accelerationIncludingGravity : event.acceleration;
     if (!felt || felt.x === null || felt.y === null || felt.z === null) return undefined;
     return { at: event.timeStamp, x: felt.x, y: felt.y, z: felt.z };
   });

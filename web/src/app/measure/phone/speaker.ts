@@ -1,0 +1,20 @@
+import { Injectable } from '@angular/core';
+
+/** Says something with the browser's own speech, for whoever cannot see the screen. */
+@Injectable({ providedIn: 'root' })
+export class Speaker {
+  readonly able = typeof speechSynthesis !== 'undefined';
+
+  /** Says it now, and nothing that was to be said before. */
+  say(words: string): void {
+    if (!this.able) return;
+    this.quiet();
+    const told = new SpeechSynthesisUtterance(words);
+    told.lang = 'en';
+    speechSynthesis.speak(told);
+  }
+
+  quiet(): void {
+    if (this.able) speechSynthesis.cancel();
+  }
+}
