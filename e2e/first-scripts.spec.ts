@@ -12,6 +12,14 @@ const LATER = {
     'Take away:',
     'yours beside',
   ],
+  'the phone as an instrument': [
+    'This phone is called',
+    'It began to slurp',
+    'Feel the spin',
+    'Listen for ten seconds',
+    'held before a bright',
+    'Lay the phone flat',
+  ],
   practice: [
     'Practise on a machine',
     'Three minutes before the first time',

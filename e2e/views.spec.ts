@@ -1,4 +1,4 @@
-import { INSTRUMENTS } from '@needlecase/core/measure/instruments';
+import { INSTRUMENT_SCREENS } from '@needlecase/core/measure/instruments';
 import { expect, machineCalled, ready, test, type House } from './house.js';
 import { axeFaults, faultsIn, LOOKS, type Look } from './looks.js';
 
@@ -63,7 +63,7 @@ const looksAt = (name: string): readonly Look[] =>
 
 const PAGES: [name: string, path: (house: House) => Promise<string>, looks: readonly Look[]][] = [
   ...Object.entries(VIEWS).map(([name, path]) => [name, path, LOOKS] as (typeof PAGES)[number]),
-  ...INSTRUMENTS.map(
+  ...INSTRUMENT_SCREENS.map(
     ({ name }) =>
       [name, () => Promise.resolve(`measure/${name}`), looksAt(name)] as (typeof PAGES)[number],
   ),

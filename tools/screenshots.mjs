@@ -69,11 +69,6 @@ async function until(page, words) {
 
 const SHOTS = {
   bench: { path: '', act: (page) => page.locator('nc-weeks svg').waitFor() },
-  'bench-dark': {
-    path: '',
-    theme: 'dark',
-    act: (page) => page.locator('nc-weeks svg').waitFor(),
-  },
   'bench-phone': { path: '', size: PHONE },
   machine: { path: `machine/${idOf('Cellar washer')}` },
   plan: {
@@ -189,6 +184,24 @@ const SHOTS = {
     },
   },
   measure: { path: 'measure' },
+  'level-phone': {
+    path: `measure/level?machine=${idOf('Cellar washer')}`,
+    size: PHONE,
+    theme: 'dark',
+    act: async (page) => {
+      await page.context().grantPermissions(['accelerometer', 'gyroscope', 'magnetometer']);
+      const session = await page.context().newCDPSession(page);
+      const lies = (beta) =>
+        session.send('DeviceOrientation.setDeviceOrientationOverride', {
+          ...{ alpha: 0, beta, gamma: -0.4 },
+        });
+      await page.getByRole('button', { name: 'Measure it with this phone' }).click();
+      await lies(0.5);
+      await page.getByRole('button', { name: 'Begin', exact: true }).click();
+      await lies(0.6);
+      await page.getByText('right higher').waitFor();
+    },
+  },
   'vent-run': {
     path: 'measure/vent-run',
     act: (page) => page.getByRole('row', { name: /clean the lint out/ }).waitFor(),

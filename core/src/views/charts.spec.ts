@@ -105,6 +105,28 @@ describe('charts of a machine', () => {
     expect(marks[1]).toMatchObject({ station: 'pump-filter', say: 'Clean the pump filter' });
   });
 
+  it('keep a phone’s figures apart from those of another, and of another place', () => {
+    const shakes = (day: number, value: number, device: string, placement: string) =>
+      entry('reading', day, {
+        ...{ quantity: 'spin-shake', value, unit: 'm/s²', device, placement },
+      });
+    const { series } = view([
+      ...[
+        shakes(1, 2, 'Odo’s', 'lid'),
+        shakes(2, 9, 'Wren’s', 'lid'),
+        shakes(3, 1, 'Odo’s', 'side'),
+      ],
+      shakes(4, 2.2, 'Odo’s', 'lid'),
+    ]);
+    const told = series.filter(({ id }) => id.startsWith('spin-shake'));
+    expect(told.map(({ taken, points }) => [taken, points.map(({ value }) => value)])).toEqual([
+      ['Odo’s, lid', [2, 2.2]],
+      ['Wren’s, lid', [9]],
+      ['Odo’s, side', [1]],
+    ]);
+    expect(told[0]!.say).toBe('How hard the spin shakes the phone (Odo’s, lid)');
+  });
+
   it('are in the units that the house reads', () => {
     const litres = entry('reading', 1, { quantity: 'fill-litres', value: 3.785411784, unit: 'L' });
     const [one] = view([litres], [], 'us').series;

@@ -218,6 +218,25 @@ describe('figures read at the machine', () => {
     expect(learned[25]).toBeLessThan(70);
   });
 
+  it('of a screen’s light tell the more fouling the less passes, each phone against itself', () => {
+    const light = (loads: number, value: number, taken: string) => ({
+      ...{ ...read(loads, value), quantity: 'screen-light' as const, taken },
+    });
+    const readings = [
+      ...[light(1, 40, 'mine'), light(2, 80, 'another')],
+      // Half of its own, and as much as ever: the limit is 1.6 times less.
+      ...[light(20, 20, 'mine'), light(21, 80, 'another')],
+    ];
+    const { evidence } = learn(
+      question([], { task: taskById('lint-screen-wash'), base: 40, readings }),
+    );
+    expect(evidence.map(({ measured }) => measured!.fouling)).toEqual([
+      expect.closeTo(1 / 0.6, 9),
+      0,
+    ]);
+    expect(evidence[0]!.measured!.clean).toBe(40);
+  });
+
   it('of drying minutes have the error that their own scatter shows', () => {
     const minutes = (spread: number) =>
       learn(

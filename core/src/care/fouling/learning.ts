@@ -203,6 +203,10 @@ function sightingsOf({ task, usage, openings, readings }: LearningQuestion): Sig
   return sightings;
 }
 
+/** How many times worse than clean: more where less is better, and the other way round. */
+const timesWorse = (quantity: QuantityId, value: number, clean: number): number =>
+  quantityOf(quantity)!.better === 'more' ? clean / value : value / clean;
+
 /** What a figure read tells. */
 type Told = Pick<Evidence, 'entryId' | 'day'> & { measured: NonNullable<Evidence['measured']> };
 
@@ -265,7 +269,7 @@ class Sightings {
     if (grade === READ) {
       const { quantity, value, clean, error } = this.#told[this.#sources[index]!]!.measured;
       const { limit } = this.task.measures!.find((one) => one.quantity === quantity)!;
-      belief.measure({ ratio: value / clean, limit, error }, n, sign);
+      belief.measure({ ratio: timesWorse(quantity, value, clean), limit, error }, n, sign);
     } else if (sign === 1) {
       belief.observe(grade as Grade, n);
     } else {
@@ -352,8 +356,7 @@ class Figures {
     }
     if (before.length === 0) return undefined;
     const clean = [...before].sort((a, b) => a - b)[before.length >> 1]!;
-    const times = quantityOf(quantity)!.better === 'more' ? clean / value : value / clean;
-    const fouling = Math.max(0, (times - 1) / (measure.limit - 1));
+    const fouling = Math.max(0, (timesWorse(quantity, value, clean) - 1) / (measure.limit - 1));
     const error = errorOf(measure.spread, before);
     return { entryId, day, measured: { quantity, value, clean, error, fouling } };
   }

@@ -106,7 +106,6 @@ export function lightThrough(picture: Picture, corners: readonly Corner[]): Ligh
   if (typeof rim === 'string') return rim;
   const sums = new Float64Array(COLUMNS * ROWS);
   const counts = new Float64Array(COLUMNS * ROWS);
-  const shares: number[] = [];
   let [sum, count] = [0, 0];
   const [left, right] = range(
     corners.map(({ x }) => x),
@@ -122,16 +121,17 @@ export function lightThrough(picture: Picture, corners: readonly Corner[]): Ligh
       const share = lightAt(picture, y * picture.width + x) / rim(x, y);
       sum += share;
       count++;
-      shares.push(Math.min(1.2, share));
       const cell = cellOf(corners, x, y);
       sums[cell] = sums[cell]! + share;
       counts[cell] = counts[cell]! + 1;
     }
   }
-  const blocked = shutShare(shares);
+  const cells = Array.from(sums, (one, i) => (counts[i] ? Math.min(1, one / counts[i]) : 0));
+  // Of cells, not of pixels: the wires of a mesh that is near are dark as well, and shut nothing.
+  const blocked = shutShare(cells.filter((_, i) => counts[i]! > 0));
   return {
     share: Math.min(1, sum / count),
-    cells: Array.from(sums, (one, i) => (counts[i] ? Math.min(1, one / counts[i]) : 0)),
+    cells,
     columns: COLUMNS,
     rows: ROWS,
     ...(blocked === undefined ? {} : { blocked }),

@@ -89,6 +89,11 @@ describe('a spin under a phone', () => {
     expect(spin.resonance!.rpm!).toBeGreaterThan(230);
     expect(spin.resonance!.rpm!).toBeLessThan(420);
     expect(spin.course.at(-1)!.rpm! / 1080).toBeCloseTo(1, 1);
+    // What is held against other spins is the steady part, not the way up.
+    const steady = told({ seconds: 14, rate: 100, hz: () => 18, shakes: () => 1 }).rms.all;
+    expect(spin.steady! / steady).toBeGreaterThan(0.9);
+    expect(spin.steady! / steady).toBeLessThan(1.1);
+    expect(spin.rms.all / steady).toBeGreaterThan(1.3);
   });
 
   it('goes on with the longest stretch where something broke it off', () => {

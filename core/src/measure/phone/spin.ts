@@ -25,6 +25,8 @@ export interface Spin {
   /** m/s² by axis, and all ways together; the hardest knock. */
   rms: { x: number; y: number; z: number; all: number };
   peak: number;
+  /** m/s² in the steady spin: what is held against other spins, however long the way up was felt. */
+  steady?: number;
   /** Turns a minute while it is steady, and what that is good for; nothing where no speed stands out. */
   speed?: { rpm: number; give: number };
   /** Harder there than before and after: where the tub swings by itself on the way up. */
@@ -38,6 +40,11 @@ export type NoSpin = 'too short' | 'too slow' | 'fell';
 const SPINS = { from: 4, to: 30 } as const;
 /** Samples a second below which a fast spin cannot be told from a slower one, Hz. */
 const LEAST_RATE = 20;
+/** Of the way up, Hz: a tub swings by itself from two times a second on. Common practice. */
+const SLOWEST = 1.5;
+/** At its speed within this share, for so many stretches. Judgement. */
+const SAME_SPEED = 0.1;
+const LEAST_STEADY = 2;
 const LEAST_SECONDS = 4;
 /** A gap longer than this parts a recording, ms; so long is a stretch of its course, s. */
 const GAP = 400;
@@ -80,11 +87,13 @@ export function spinOf(felt: readonly Felt[]): Spin | NoSpin {
   const top = Math.min(SPINS.to, 0.48 * rate);
   const speed = speedOf(parts, rate, powerOfTwo(parts[0]!.length), top);
   const resonance = resonanceOf(course);
+  const steady = speed && steadyOf(course, speed.rpm);
   return {
     rate,
     rms: { x, y, z, all: Math.hypot(x, y, z) },
     peak,
     ...(speed ? { speed } : {}),
+    ...(steady === undefined ? {} : { steady }),
     ...(resonance ? { resonance } : {}),
     course,
   };
@@ -124,9 +133,10 @@ function speedOf(
   rate: number,
   segment: number,
   top: number,
+  from: number = SPINS.from,
 ): { rpm: number; give: number } | undefined {
   const spectrum = together(parts, rate, segment);
-  const peaks = peaksOf(spectrum, STANDS_OUT, SPINS.from, top);
+  const peaks = peaksOf(spectrum, STANDS_OUT, from, top);
   const [strongest] = peaks;
   if (!strongest) return undefined;
   // What shakes twice a turn shakes once a turn as well.
@@ -143,7 +153,7 @@ function courseOf(parts: readonly Float64Array[], rate: number): SpinMoment[] {
   const course: SpinMoment[] = [];
   for (let from = 0; from + segment <= parts[0]!.length; from += segment) {
     const now = parts.map((part) => withoutMean(part.slice(from, from + segment)));
-    const speed = speedOf(now, rate, segment, Math.min(SPINS.to, 0.48 * rate));
+    const speed = speedOf(now, rate, segment, Math.min(SPINS.to, 0.48 * rate), SLOWEST);
     course.push({
       at: (1000 * from) / rate,
       rms: Math.hypot(...now.map(rmsOf)),
@@ -151,6 +161,13 @@ function courseOf(parts: readonly Float64Array[], rate: number): SpinMoment[] {
     });
   }
   return course;
+}
+
+/** The middle of how hard it shakes at its speed; nothing of a spin that hardly came to it. */
+function steadyOf(course: readonly SpinMoment[], rpm: number): number | undefined {
+  const at = course.filter((one) => one.rpm && Math.abs(one.rpm / rpm - 1) < SAME_SPEED);
+  const sorted = at.map(({ rms }) => rms).sort((a, b) => a - b);
+  return sorted.length >= LEAST_STEADY ? sorted[sorted.length >> 1] : undefined;
 }
 
 /** A stretch of the way up in which it shakes harder than before it and after it. */

@@ -27,6 +27,30 @@ function circumstances(...facts: Fact[]) {
   return situationOf(washer, household(), { ...past, usage }, NOW).situation.circumstances ?? [];
 }
 
+describe('what a phone measured', () => {
+  const shake = (daysAgo: number, value: number, device = 'Odo’s') =>
+    fact(daysAgo, { kind: 'reading', quantity: 'spin-shake', value, device, placement: 'lid' });
+
+  it('makes it likelier that it stands off level, until its feet are set or it is moved', () => {
+    expect(circumstances(read(9, 'phone-tilt', 3.5))).toEqual([]);
+    expect(circumstances(read(9, 'phone-tilt', 9))).toEqual(['tilted']);
+    const set = fact(5, { kind: 'done', task: 'level', grade: 0 });
+    expect(circumstances(read(9, 'phone-tilt', 9), set)).toEqual([]);
+    expect(circumstances(read(300, 'phone-tilt', 9))).toEqual([]);
+    const { causes } = new Diagnosis({ kind: 'front-load-washer', features: {} });
+    const off = causes.find(({ id }) => id === 'off-level')!;
+    expect(
+      priorOf(off, { kind: 'front-load-washer', features: {}, circumstances: ['tilted'] }),
+    ).toBe(0.5);
+  });
+
+  it('holds a spin against those of the same phone alone', () => {
+    expect(circumstances(shake(9, 2), shake(5, 2.1), shake(1, 4))).toEqual(['shakes-more']);
+    expect(circumstances(shake(9, 2), shake(5, 2.1), shake(1, 4, 'Wren’s'))).toEqual([]);
+    expect(circumstances(shake(9, 2), shake(1, 2.4))).toEqual([]);
+  });
+});
+
 describe('how the hose sits, by what was measured', () => {
   it('says nothing where nothing was measured, or all is right', () => {
     expect(circumstances()).toEqual([]);

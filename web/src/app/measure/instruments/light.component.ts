@@ -1,9 +1,9 @@
+import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
-  ElementRef,
   inject,
   linkedSignal,
   signal,
@@ -74,7 +74,7 @@ type Water = 'runs' | 'stands';
         </svg>
       }
       <div form>
-        <nc-which-phone [places]="places()" [(place)]="place" />
+        <nc-which-phone asks="It is the" [places]="places()" [(place)]="place" />
         <label class="btn btn-plain take">
           {{ picture() ? 'Another picture' : 'Take a picture, or choose one' }}
           <input
@@ -119,7 +119,7 @@ type Water = 'runs' | 'stands';
           class="heat"
           [attr.viewBox]="'0 0 ' + l.columns + ' ' + l.rows"
           role="img"
-          aria-label="Where it is shut: the darker the less light"
+          aria-label="Where it is shut: the fuller the colour, the less light"
         >
           @for (cell of cells(); track $index) {
             <rect
@@ -132,7 +132,8 @@ type Water = 'runs' | 'stands';
           }
         </svg>
         <p class="soft small">
-          Dark is shut. A clean screen passes some 30 to 45 %; its own when washed is what counts.
+          The fuller the colour, the less light. A clean screen passes some 30 to 45 %; its own when
+          washed is what counts.
         </p>
         @if (filmOrLint(); as says) {
           <p>
@@ -177,6 +178,8 @@ type Water = 'runs' | 'stands';
     }
     .water legend {
       float: none;
+      font-size: 1rem;
+      margin: 0;
     }
     .water .btn[aria-pressed='true'] {
       border-color: var(--ink);

@@ -30,6 +30,9 @@ const FULL_RATE = 55;
 const WIDE = 400;
 const HIGH = 150;
 
+/** What is held against other spins: the steady part, where it was felt. */
+const shakeOf = ({ steady, rms }: Spin): number => steady ?? rms.all;
+
 /** The phone on the lid feels the spin: how hard, how fast, and against this machine's own. */
 @Component({
   selector: 'nc-spin',
@@ -96,7 +99,8 @@ const HIGH = 150;
       @if (spin(); as s) {
         <div class="numbers">
           <div>
-            <b>{{ s.rms.all.toFixed(2) }} m/s²</b> shaking, all ways
+            <b>{{ shakeOf(s).toFixed(2) }} m/s²</b>
+            {{ s.steady ? 'shaking, in the steady spin' : 'shaking, all ways' }}
           </div>
           <div>
             @if (s.speed; as speed) {
@@ -186,6 +190,7 @@ export default class SpinComponent {
   protected readonly high = HIGH;
   protected readonly fullRate = FULL_RATE;
   protected readonly shakesOf = SHAKES_OF;
+  protected readonly shakeOf = shakeOf;
   protected readonly round = Math.round;
   protected readonly ceil = Math.ceil;
   protected readonly place = signal<string>(PLACES[0]);
@@ -199,11 +204,11 @@ export default class SpinComponent {
 
   protected readonly against = computed(() => {
     const spin = this.spin();
-    return spin ? sayAgainst('spin-shake', this.#own.against('spin-shake', spin.rms.all)) : '';
+    return spin ? sayAgainst('spin-shake', this.#own.against('spin-shake', shakeOf(spin))) : '';
   });
   protected readonly worse = computed(() => {
     const spin = this.spin();
-    return spin && this.#own.against('spin-shake', spin.rms.all)?.is === 'worse';
+    return spin && this.#own.against('spin-shake', shakeOf(spin))?.is === 'worse';
   });
   protected readonly bars = computed(() => {
     const { course = [], resonance } = this.spin() ?? {};
@@ -277,7 +282,7 @@ export default class SpinComponent {
     const by = { kind: 'reading', device: this.#phone.name(), placement: this.place() } as const;
     void this.measuring
       .save(
-        { ...by, quantity: 'spin-shake', value: Number(spin.rms.all.toFixed(3)), unit: 'm/s²' },
+        { ...by, quantity: 'spin-shake', value: Number(shakeOf(spin).toFixed(3)), unit: 'm/s²' },
         ...(spin.speed
           ? [{ ...by, quantity: 'spin-speed', value: Math.round(spin.speed.rpm), unit: 'rpm' }]
           : []),

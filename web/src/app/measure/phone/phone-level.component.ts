@@ -80,10 +80,11 @@ export interface PhoneTilt extends MeanTilt {
           <b>{{ say(now.along) }}</b> <span>{{ endOf(now) }}</span>
         </p>
         <p class="soft">
-          mm a metre, give or take {{ give() }}
-          @if (!phone.ownTilt()) {
-            ; the phone’s own error is still in it
-          }
+          {{
+            'mm a metre, give or take ' +
+              give() +
+              (phone.ownTilt() ? '.' : '; the phone’s own error is still in it.')
+          }}
         </p>
       </div>
       <p class="says" role="status">{{ status() }}</p>
@@ -142,8 +143,9 @@ export interface PhoneTilt extends MeanTilt {
       font-variant-numeric: tabular-nums;
     }
     .figure span {
-      font-size: 1.25rem;
-      font-weight: 600;
+      font-size: clamp(1.4rem, 6.4vw, 2.2rem);
+      font-weight: 650;
+      white-space: nowrap;
     }
     .live .soft {
       grid-column: 1 / -1;
@@ -308,9 +310,9 @@ export class PhoneLevelComponent {
 
   protected readonly say = (slope: number): string => String(Math.round(Math.abs(slope)));
   protected readonly sideOf = ({ across }: Tilt): string =>
-    Math.round(across) === 0 ? 'even' : across > 0 ? 'right is higher' : 'left is higher';
+    Math.round(across) === 0 ? 'even' : across > 0 ? 'right higher' : 'left higher';
   protected readonly endOf = ({ along }: Tilt): string =>
-    Math.round(along) === 0 ? 'even' : along > 0 ? 'back is higher' : 'front is higher';
+    Math.round(along) === 0 ? 'even' : along > 0 ? 'back higher' : 'front higher';
 
   /** The readings of this measurement go. */
   #cut(): void {

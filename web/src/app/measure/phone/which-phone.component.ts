@@ -19,7 +19,7 @@ import { ThisPhone } from './this-phone';
     </div>
     @if (places().length > 1) {
       <fieldset class="places">
-        <legend class="form-label">It lies</legend>
+        <legend class="form-label">{{ asks() }}</legend>
         @for (one of places(); track one) {
           <button type="button" [attr.aria-pressed]="place() === one" (click)="place.set(one)">
             {{ one }}
@@ -41,6 +41,8 @@ import { ThisPhone } from './this-phone';
     }
     .places legend {
       float: none;
+      font-size: 1rem;
+      margin: 0;
     }
     .places button {
       background: var(--face);
@@ -59,6 +61,8 @@ import { ThisPhone } from './this-phone';
 export class WhichPhoneComponent {
   protected readonly phone = inject(ThisPhone);
   readonly places = input<readonly string[]>([]);
+  /** Before the places. */
+  readonly asks = input('It lies');
   readonly place = model('');
 
   protected call(event: Event): void {

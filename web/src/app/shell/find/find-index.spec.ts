@@ -1,4 +1,9 @@
-import { INSTRUMENTS, type CodeSheet, type Machine, type MachineKind } from '@needlecase/core';
+import {
+  INSTRUMENT_SCREENS,
+  type CodeSheet,
+  type Machine,
+  type MachineKind,
+} from '@needlecase/core';
 import { makeIndex, MOST_LETTERS } from './find-index';
 
 const machine = (id: string, name: string, kind: MachineKind, maker: string): Machine => ({
@@ -191,7 +196,7 @@ const ASKED: readonly (readonly [typed: string, url: RegExp])[] = [
 
 describe('find', () => {
   it('knows every instrument by its name, and the first of its own', () => {
-    for (const { title, name } of INSTRUMENTS) {
+    for (const { title, name } of INSTRUMENT_SCREENS) {
       const urls = index.find(title).map(({ url }) => url);
       expect(urls, title).toContain(`/measure/${name}`);
     }
