@@ -3,7 +3,7 @@ import { deflateSync } from 'node:zlib';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
 import type { CDPSession, Page } from '@playwright/test';
-import { expect, machineCalled, ready, test } from './house.js';
+import { expect, machineCalled, pair, ready, test } from './house.js';
 import { faultsIn, LOOKS } from './looks.js';
 import config from './playwright.config.js';
 
@@ -338,6 +338,23 @@ test('a stopwatch that listens: the slurp is heard, and taken when the person sa
   await expect(page.getByText('The microphone is on.')).toHaveCount(0);
 });
 
+test('over plain http the sensors are out of reach: it says so, and what to do', async ({
+  page,
+  open: { house, plain },
+}) => {
+  await pair(page, plain, house.code);
+  for (const [path, name] of [
+    ['spin', 'Feel the spin'],
+    ['sound', 'Listen for ten seconds'],
+  ] as const) {
+    await page.goto(`${plain}measure/${path}`);
+    await ready(page);
+    await page.getByRole('button', { name }).click();
+    await expect(page.getByRole('alert').filter({ hasText: 'safe address' })).toBeVisible();
+    await expect(page.getByText(/Recording|Feeling/)).toHaveCount(0);
+  }
+});
+
 /** A screen before a lamp: half of its pixels wire, and its right half shut where it is told. */
 const screen = (shut: boolean): Buffer =>
   png(400, 300, (x, y) => {
@@ -379,6 +396,9 @@ test('light: a picture of a screen, its share, where it is shut, and what cannot
   for (let i = 0; i < 9; i++) await page.keyboard.press('Shift+ArrowDown');
   await expect(page.getByRole('alert').filter({ hasText: 'corners cross' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Keep this light' })).toBeDisabled();
+  // A plate, or a screen that is wholly shut.
+  await take(png(400, 300, (x, y) => (x >= 90 && x < 310 && y >= 65 && y < 235 ? 3 : 230)));
+  await expect(page.getByRole('alert').filter({ hasText: 'No light passes' })).toBeVisible();
   await take(png(400, 300, () => 4));
   await expect(page.getByRole('alert').filter({ hasText: 'it is dark' })).toBeVisible();
   await page

@@ -30,8 +30,10 @@ const WORDS: Record<EntryKind, (entry: Told, machine: Build | undefined) => stri
     `${many(count, 'load')} counted${programme ? ` (${PROGRAMME_NAMES[programme]})` : ''}`,
   done: (entry, machine) => taskName(entry, machine) ?? 'Work done',
   opened: ({ station }) => `Looked at, left alone: ${stationName(station) ?? 'a station'}`,
-  reading: ({ quantity, value, unit }) =>
-    `${quantityOf(quantity)?.logged ?? quantity ?? 'Reading'} ${value} ${unit}`,
+  reading: ({ quantity, value, unit, device, placement }) =>
+    `${quantityOf(quantity)?.logged ?? quantity ?? 'Reading'} ${value} ${unit}${
+      device === undefined ? '' : ` (${[device, placement].filter(Boolean).join(', ')})`
+    }`,
   code: ({ code }) => `Code on the display: ${code}`,
   replaced: ({ part, station }) =>
     `Replaced: ${partName(part) ?? stationName(station) ?? 'a part'}`,

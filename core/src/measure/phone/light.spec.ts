@@ -119,6 +119,8 @@ describe('light through a screen', () => {
     expect(lightThrough(dark.picture, dark.corners)).toBe('dark');
     const burnt = screen({ open: () => 0.4, lamp: () => 1 });
     expect(lightThrough(burnt.picture, burnt.corners)).toBe('burnt out');
+    const shut = screen({ open: () => 0.002 });
+    expect(lightThrough(shut.picture, shut.corners)).toBe('black');
     const random = randomLcg(0.2);
     const window = screen({ open: () => 0.4, lamp: () => (random() < 0.5 ? 0.9 : 0.3) });
     expect(lightThrough(window.picture, window.corners)).toBe('uneven');

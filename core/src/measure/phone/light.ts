@@ -35,7 +35,7 @@ export interface LightThrough {
   blocked?: number;
 }
 
-export type NoLight = 'corners' | 'too small' | 'dark' | 'burnt out' | 'uneven';
+export type NoLight = 'corners' | 'too small' | 'dark' | 'burnt out' | 'uneven' | 'black';
 
 /** Linear light, 0 to 1, of a value of a picture. IEC 61966-2-1. */
 const LINEAR = Float64Array.from({ length: 256 }, (_, value) => {
@@ -57,6 +57,8 @@ const BARE = 0.6;
 /** Two humps: so many times apart as they are wide (Ashman's D; Ashman, Bird and Zepf 1994). */
 const TWO_HUMPS = 2.5;
 const LEAST_HUMP = 0.05;
+/** Less than this passes no mesh: a plate, a lid, a hand. Judgement. */
+const NOTHING = 0.01;
 
 /** Linear luminance, 0 to 1, by the weights of ITU-R BT.709. */
 const lightAt = ({ data }: Picture, pixel: number): number =>
@@ -126,6 +128,7 @@ export function lightThrough(picture: Picture, corners: readonly Corner[]): Ligh
       counts[cell] = counts[cell]! + 1;
     }
   }
+  if (sum / count < NOTHING) return 'black';
   const cells = Array.from(sums, (one, i) => (counts[i] ? Math.min(1, one / counts[i]) : 0));
   // Of cells, not of pixels: the wires of a mesh that is near are dark as well, and shut nothing.
   const blocked = shutShare(cells.filter((_, i) => counts[i]! > 0));

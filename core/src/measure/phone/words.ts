@@ -28,6 +28,8 @@ export const NO_LIGHT: Readonly<Record<NoLight, string>> = spoken({
   dark: 'Round the screen it is dark: hold it before a bright window or a lamp, with bare light all round.',
   'burnt out':
     'The lamp is too bright for the picture: what is brightest is lost. Touch the lamp on the camera’s screen, or go before a window.',
+  black:
+    'No light passes at all: this is no mesh, or it is wholly shut. Clean it, and take it once more.',
   uneven:
     'Round the screen there is not enough bare, even light: something else stands in the picture, or a lamp that is small. A bright window, or a white screen, is better.',
 });

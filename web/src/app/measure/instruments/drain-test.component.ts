@@ -105,11 +105,7 @@ const FIRST: Record<string, Amount> = { litres: { value: 15, unit: 'L' } };
       <div form>
         <nc-stopwatch #watch (stopped)="timed($event)" />
         @if (listens()) {
-          @defer {
-            <nc-listening [watch]="watch" />
-          } @placeholder {
-            <p class="soft">Reading…</p>
-          }
+          <nc-listening [watch]="watch" />
         } @else if (!measuring.dry) {
           <button type="button" class="btn btn-plain" (click)="listens.set(true)">
             Let the phone listen for the end

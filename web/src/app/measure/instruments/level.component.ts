@@ -10,9 +10,14 @@ import {
   type Higher,
   type Thread,
 } from '@needlecase/core';
-import { levelGiven, TURNS_FROM, type Tilt } from '@needlecase/core/measure/phone/tilt';
+import {
+  levelGiven,
+  TURNS_FROM,
+  type MeanTilt,
+  type Tilt,
+} from '@needlecase/core/measure/phone/tilt';
 import { ReadableDirective } from '../../charts/readable.directive';
-import { PhoneLevelComponent, type PhoneTilt } from '../phone/phone-level.component';
+import { PhoneLevelComponent } from '../phone/phone-level.component';
 import { ThisPhone } from '../phone/this-phone';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
@@ -58,11 +63,7 @@ const LEAST_TURN = 0.125;
     >
       <div top class="by-phone">
         @if (phoning()) {
-          @defer {
-            <nc-phone-level (told)="phoned($event)" />
-          } @placeholder {
-            <p class="soft">Reading…</p>
-          }
+          <nc-phone-level (told)="phoned($event)" />
         } @else if (!measuring.dry) {
           <button type="button" class="btn btn-plain" (click)="phoning.set(true)">
             Measure it with this phone
@@ -243,7 +244,7 @@ export default class LevelComponent {
   }
 
   /** Takes what the phone measured. */
-  protected phoned({ tilt }: PhoneTilt): void {
+  protected phoned({ tilt }: MeanTilt): void {
     const { given, higher } = levelGiven(tilt);
     this.across.set(higher.across);
     this.along.set(higher.along);

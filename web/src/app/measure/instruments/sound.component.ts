@@ -247,9 +247,9 @@ export default class SoundComponent {
     this.status.set('');
     this.heard.set(undefined);
     this.left.set(SECONDS);
+    this.recording.set(true);
     this.#listening = sounds().subscribe({
       next: ({ samples, rate }) => {
-        this.recording.set(true);
         this.#pieces.push(samples);
         this.#rate = rate;
         count += samples.length;

@@ -102,9 +102,9 @@ export class ListeningComponent {
   protected begin(): void {
     this.stop();
     this.problem.set(undefined);
+    this.hears.set(true);
     this.#listening = sounds().subscribe({
       next: ({ samples, rate }) => {
-        this.hears.set(true);
         if (!this.watch().running() || this.slurped() !== undefined) return;
         if (!this.#listener) {
           this.#listener = new PumpListener(rate);

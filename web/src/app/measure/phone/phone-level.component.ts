@@ -40,12 +40,6 @@ const PROBLEMS: Readonly<Record<NoTilt, string>> = {
     'It moved while it measured: a phone that slides, a hand, a machine that runs. Nothing of it was taken; measure again.',
 };
 
-/** What a phone's level comes to. */
-export interface PhoneTilt extends MeanTilt {
-  /** Its own error was taken out. */
-  turned: boolean;
-}
-
 /** The phone as a level: it lies on the machine, is turned half round once, and is read live while feet are turned. */
 @Component({
   selector: 'nc-phone-level',
@@ -185,7 +179,7 @@ export class PhoneLevelComponent {
   protected readonly phone = inject(ThisPhone);
   protected readonly speaker = inject(Speaker);
 
-  readonly told = output<PhoneTilt>();
+  readonly told = output<MeanTilt>();
 
   protected readonly problem = signal<string | undefined>(undefined);
   protected readonly live = signal(false);
@@ -283,10 +277,13 @@ export class PhoneLevelComponent {
       const { tilt, own: error } = halfTurn(before.tilt, mean.tilt);
       this.phone.calibrated(error);
       this.first.set(undefined);
-      this.#tell({ ...mean, tilt, give: Math.max(before.give, mean.give), turned: true });
+      this.#tell(
+        { ...mean, tilt, give: Math.max(before.give, mean.give) },
+        ' Turn the phone back, its top to the back, before you turn feet.',
+      );
       return;
     }
-    this.#tell({ ...mean, turned: true });
+    this.#tell(mean);
   }
 
   protected anew(): void {
@@ -336,14 +333,13 @@ export class PhoneLevelComponent {
     this.#latest = tilt;
   }
 
-  #tell(told: PhoneTilt): void {
-    const { across, along } = told.tilt;
-    const far = `${this.say(across)} mm a metre, ${this.sideOf(told.tilt)}; ${this.say(along)}, ${this.endOf(told.tilt)}`;
-    this.status.set(
-      isWorthTurns(told.tilt)
-        ? `${far}. The feet and their turns stand below.`
-        : `${far}. That is as level as a phone can tell: finish with a bubble.`,
-    );
+  #tell(told: MeanTilt, then = ''): void {
+    const { tilt, give } = told;
+    const far = `${this.say(tilt.across)} mm a metre, ${this.sideOf(tilt)}; ${this.say(tilt.along)}, ${this.endOf(tilt)}, give or take ${Math.ceil(give)}.`;
+    const next = isWorthTurns(tilt)
+      ? ' The feet and their turns stand below.'
+      : ' That is as level as a phone can tell: finish with a bubble.';
+    this.status.set(far + next + then);
     this.told.emit(told);
   }
 
