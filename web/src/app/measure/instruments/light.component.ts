@@ -215,7 +215,11 @@ export default class LightComponent {
     const dries = kind === undefined || (DRYING as readonly MachineKind[]).includes(kind);
     return PLACES.filter((_, i) => (i < AIRS ? dries : washes));
   });
-  protected readonly place = linkedSignal<string>(() => this.places()[0]!);
+  /** The one that was chosen, as long as such a machine has it. */
+  protected readonly place = linkedSignal<readonly string[], string>({
+    source: this.places,
+    computation: (places, before) => places.find((one) => one === before?.value) ?? places[0]!,
+  });
   readonly #figure = computed(() => (this.place() === PLACES[0] ? 'screen-light' : 'sieve-light'));
   protected readonly water = signal<Water | undefined>(undefined);
   protected readonly picture = signal<Picture | undefined>(undefined);

@@ -4,9 +4,11 @@ import {
   computed,
   DestroyRef,
   inject,
+  linkedSignal,
   signal,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { hasDuct, isWasher } from '@needlecase/core';
 import type { Heard } from '@needlecase/core/measure/phone/sound';
 import { meaningOf } from '@needlecase/core/measure/phone/meaning';
 import { NOTHING_HEARD } from '@needlecase/core/measure/phone/words';
@@ -23,8 +25,11 @@ import { ThisPhone } from '../phone/this-phone';
 import { wavOf } from '../phone/wav';
 import { WhichPhoneComponent } from '../phone/which-phone.component';
 
-const PLACES = ['on the lid', 'a step in front of it', 'at the pump’s flap'] as const;
+const PLACES = ['on the lid', 'a step in front of it'] as const;
+/** Where the pump is heard, or the blower. */
+const [AT_PUMP, AT_HOOD] = ['at the pump’s flap', 'at the hood'] as const;
 const SECONDS = 10;
+const DEEP = 60;
 const WIDE = 400;
 const HIGH = 140;
 /** Tones are drawn from and to, Hz, by their logarithm. */
@@ -70,12 +75,14 @@ const along = (hz: number): number =>
           @for (tone of tones(); track tone.hz) {
             <path [class]="tone.multiple ? 'tone of' : 'tone'" [attr.d]="tone.d" />
           }
+        } @else if (recording()) {
+          <path class="tone" [attr.d]="'M4 70H' + (4 + 392 * loud())" />
         } @else {
           <path class="air" d="M150 70q18 -40 36 0t36 0t36 0" />
         }
       </svg>
       <div form>
-        <nc-which-phone [places]="places" [(place)]="place" />
+        <nc-which-phone [places]="places()" [(place)]="place" />
         <nc-sensor-problem [says]="problem()" byHand="The ear stays: Trouble asks what you hear." />
         @if (!recording()) {
           <p class="soft small">
@@ -179,7 +186,11 @@ export default class SoundComponent {
   readonly #reader = inject(PhoneReader);
   readonly #phone = inject(ThisPhone);
 
-  protected readonly places = PLACES;
+  protected readonly places = computed(() => {
+    const kind = this.measuring.machine()?.kind;
+    const washes = kind === undefined || isWasher(kind);
+    return [...PLACES, ...(washes ? [AT_PUMP] : []), ...(kind && hasDuct(kind) ? [AT_HOOD] : [])];
+  });
   protected readonly wide = WIDE;
   protected readonly high = HIGH;
   protected readonly marks = [50, 250, 1000, 4000].map((hz) => ({
@@ -188,7 +199,13 @@ export default class SoundComponent {
     say: hz >= 1000 ? `${hz / 1000} kHz` : `${hz} Hz`,
   }));
   protected readonly round = Math.round;
-  protected readonly place = signal<string>(PLACES[0]);
+  /** The one that was chosen, as long as such a machine has it. */
+  protected readonly place = linkedSignal<readonly string[], string>({
+    source: this.places,
+    computation: (places, before) => places.find((one) => one === before?.value) ?? places[0]!,
+  });
+  /** How loud it is just now, 0 to 1 of sixty dB. */
+  protected readonly loud = signal(0);
   protected readonly recording = signal(false);
   protected readonly left = signal(SECONDS);
   protected readonly problem = signal<string | undefined>(undefined);
@@ -253,6 +270,7 @@ export default class SoundComponent {
         this.#pieces.push(samples);
         this.#rate = rate;
         count += samples.length;
+        this.loud.set(loudness(samples));
         this.left.set(Math.max(0, Math.ceil(SECONDS - count / rate)));
         if (count >= SECONDS * rate) void this.end();
       },
@@ -307,6 +325,12 @@ export default class SoundComponent {
     if (file) URL.revokeObjectURL(file);
     this.file.set(undefined);
   }
+}
+
+/** How loud a piece is, 0 to 1 of the sixty dB below the loudest. */
+function loudness(samples: Float32Array): number {
+  const power = samples.reduce((sum, one) => sum + one * one, 0) / Math.max(1, samples.length);
+  return Math.min(1, Math.max(0, 1 + (10 * Math.log10(Math.max(1e-12, power))) / DEEP));
 }
 
 function joined(pieces: readonly Float32Array[]): Float32Array {

@@ -17,12 +17,21 @@ beforeEach(() => {
 
 describe('this phone', () => {
   it('is called what its owner says, and keeps it on the device', () => {
-    expect(phone().name()).toBe('This phone');
+    expect(phone().name()).toMatch(/^Phone [0-9a-z]{3}$/);
     phone().call('  Odo’s phone ');
     phone().call('   ');
     expect(phone().name()).toBe('Odo’s phone');
     TestBed.resetTestingModule();
     expect(phone().name()).toBe('Odo’s phone');
+  });
+
+  it('is not taken for another that nobody named either, and keeps its name', () => {
+    const first = phone().name();
+    TestBed.resetTestingModule();
+    expect(phone().name()).toBe(first);
+    localStorage.clear();
+    TestBed.resetTestingModule();
+    expect(phone().name()).not.toBe(first);
   });
 
   it.each(['{', '7', '{"across":"x"}', 'null', '{"across":null,"along":2}'])(
@@ -53,7 +62,7 @@ describe('this phone', () => {
     const field = host.querySelector('input')!;
     field.value = ' ';
     field.dispatchEvent(new Event('change'));
-    expect(field.value).toBe('This phone');
+    expect(field.value).toBe(phone().name());
   });
 });
 

@@ -14,7 +14,10 @@ export class ThisPhone {
   readonly ownTilt = signal<Tilt | undefined>(readTilt());
 
   constructor() {
-    if (!readLocal(NAME)) void this.#guess();
+    if (readLocal(NAME)) return;
+    // Two phones that nobody named are not one.
+    writeLocal(NAME, this.name());
+    void this.#guess(this.name());
   }
 
   /** Takes what its owner calls it; an empty name is none. */
@@ -31,18 +34,22 @@ export class ThisPhone {
   }
 
   /** Some browsers tell the model. */
-  async #guess(): Promise<void> {
+  async #guess(before: string): Promise<void> {
     const { userAgentData } = navigator as {
       userAgentData?: { getHighEntropyValues(asked: string[]): Promise<{ model?: string }> };
     };
     const model = await userAgentData?.getHighEntropyValues(['model']).catch(() => undefined);
-    if (model?.model && !readLocal(NAME)) this.name.set(model.model.slice(0, LONGEST));
+    if (model?.model && this.name() === before) this.call(`${model.model} ${before.split(' ')[1]}`);
   }
 }
 
+/** Three letters or digits by chance. */
+const tag = (): string =>
+  crypto.getRandomValues(new Uint32Array(1))[0]!.toString(36).padStart(3, '0').slice(-3);
+
 const readName = (): string => {
   const kept = readLocal<unknown>(NAME);
-  return typeof kept === 'string' && kept ? kept.slice(0, LONGEST) : 'This phone';
+  return typeof kept === 'string' && kept ? kept.slice(0, LONGEST) : `Phone ${tag()}`;
 };
 
 const readTilt = (): Tilt | undefined => {
