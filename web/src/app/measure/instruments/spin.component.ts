@@ -27,6 +27,8 @@ const EVERY_MS = 2000;
 const LONGEST_MS = 30 * 60_000;
 /** A device that rounds, or sends less often than this, Hz, tells less: it is said. */
 const FULL_RATE = 55;
+/** Growth in a year that is more than chance. Judgement. */
+const WEARS = 0.15;
 const WIDE = 400;
 const HIGH = 150;
 
@@ -126,6 +128,12 @@ const shakeOf = ({ steady, rms }: Spin): number => steady ?? rms.all;
         </p>
         @if (!recording()) {
           <p class="verdict">{{ against() }}</p>
+          @if (growth(); as share) {
+            <p>
+              Over the record it shakes harder by some {{ round(100 * share) }} % a year: feet or
+              suspension that wear do that, loads do not.
+            </p>
+          }
           @if (worse()) {
             <ul>
               @for (one of shakesOf; track one) {
@@ -205,6 +213,11 @@ export default class SpinComponent {
   protected readonly against = computed(() => {
     const spin = this.spin();
     return spin ? sayAgainst('spin-shake', this.#own.against('spin-shake', shakeOf(spin))) : '';
+  });
+  /** Share by which it grows in a year, where it clearly does. */
+  protected readonly growth = computed(() => {
+    const share = this.#own.growth('spin-shake');
+    return share !== undefined && share >= WEARS ? share : undefined;
   });
   protected readonly worse = computed(() => {
     const spin = this.spin();

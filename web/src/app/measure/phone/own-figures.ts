@@ -6,6 +6,7 @@ import {
   type AgainstOwn,
   type OwnFigure,
 } from '@needlecase/core/measure/phone/against-own';
+import { trendOf, type ChartPoint } from '@needlecase/core/views/charts';
 import { catchError, of } from 'rxjs';
 import { ChartsService } from '../../data/charts.service';
 import { Measuring } from '../parts/measuring';
@@ -28,7 +29,7 @@ export class OwnFigures {
   }
 
   /** The earlier figures of a quantity, the oldest first. */
-  before(figure: OwnFigure): { at: number; value: number }[] {
+  before(figure: OwnFigure): ChartPoint[] {
     const taken = takenWith({ device: this.#phone.name(), placement: this.place() });
     const all = this.#charts.value()?.series ?? [];
     return all.find((one) => one.taken === taken && one.id === `${figure} ${taken}`)?.points ?? [];
@@ -38,10 +39,23 @@ export class OwnFigures {
     return againstOwn(figure, value, this.before(figure));
   }
 
+  /** By which share of itself it grows in a year; nothing where the record is too short to tell. */
+  growth(figure: OwnFigure): number | undefined {
+    return growthOf(this.before(figure));
+  }
+
   /** Once a figure was kept. */
   refresh(): void {
     this.#again.update((n) => n + 1);
   }
+}
+
+const MONTHS = 365.25 / 30;
+
+/** By which share of itself a figure grows in a year. */
+export function growthOf(points: readonly ChartPoint[]): number | undefined {
+  const trend = trendOf(points);
+  return trend && trend.start > 0 ? (MONTHS * trend.monthly) / trend.start : undefined;
 }
 
 /** For the construction of a component: what this phone told before, in a place. */

@@ -2,7 +2,7 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { Observable } from 'rxjs';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { sayAgainst } from './own-figures';
+import { growthOf, sayAgainst } from './own-figures';
 import { motions, orientations, SENSOR_WORDS, sounds, type NoSensor } from './sensors';
 import { ThisPhone } from './this-phone';
 import { wavOf } from './wav';
@@ -171,6 +171,24 @@ describe('a recording as a file', () => {
       42, 8000, 6,
     ]);
     expect([44, 46, 48].map((at) => view.getInt16(at, true))).toEqual([0, 16384, -32767]);
+  });
+});
+
+describe('how a figure grows', () => {
+  const year = 365.25 * 86_400_000;
+  const over = (...values: number[]) =>
+    values.map((value, i) => ({ at: (i * year) / (values.length - 1), loads: i, value }));
+
+  it('is its share of itself in a year, by hand', () => {
+    expect(growthOf(over(2, 2.1, 2.2, 2.3, 2.4))).toBeCloseTo(0.2, 2);
+    // A single odd one moves nothing.
+    expect(growthOf(over(2, 2, 9, 2, 2))).toBeCloseTo(0, 9);
+  });
+
+  it('is not told of a few, or of nothing', () => {
+    expect(growthOf(over(2, 3))).toBeUndefined();
+    expect(growthOf([])).toBeUndefined();
+    expect(growthOf(over(0, 0, 0, 0, 0))).toBeUndefined();
   });
 });
 
