@@ -294,8 +294,8 @@ test('practice writes nothing to the record, whoever plays and wherever', async 
       await expect(other.locator('main h1').first()).toBeVisible();
       // What leads elsewhere is walked by its own route.
       for (const button of await other.locator('main button:visible:not(.ask, .steps)').all()) {
-        if (await button.isEnabled({ timeout: 2000 }).catch(() => false))
-          await button.click({ timeout: 2000 }).catch(() => undefined);
+        if (await button.isEnabled({ timeout: 400 }).catch(() => false))
+          await button.click({ timeout: 400 }).catch(() => undefined);
       }
     }
     expect(wrote, role).toEqual([]);
