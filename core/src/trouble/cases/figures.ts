@@ -16,7 +16,9 @@ export function lastFigures({
     // One reading can be evidence for several tasks.
     if (seen.has(one.entryId)) continue;
     seen.add(one.entryId);
-    all.set(one.quantity, [...(all.get(one.quantity) ?? []), one]);
+    const list = all.get(one.quantity);
+    if (list) list.push(one);
+    else all.set(one.quantity, [one]);
   }
   for (const [quantity, of] of all) {
     const [latest, ...before] = of.sort((a, b) => b.at - a.at);
