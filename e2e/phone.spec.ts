@@ -2,8 +2,8 @@ import { writeFileSync, mkdirSync } from 'node:fs';
 import { deflateSync } from 'node:zlib';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
-import type { CDPSession, Page } from '@playwright/test';
-import { expect, machineCalled, pair, ready, test } from './house.js';
+import type { CDPSession, Page, Route } from '@playwright/test';
+import { expect, machineCalled, pair, ready, test, type House } from './house.js';
 import { faultsIn, LOOKS } from './looks.js';
 import config from './playwright.config.js';
 
@@ -208,6 +208,13 @@ const shakes = (page: Page, seconds: number, rate: number, hz: number): Promise<
     [seconds, rate, hz] as const,
   );
 
+/** The screen of an instrument, of one of the demo's machines. */
+async function instrument(page: Page, house: House, name: string, machine: string): Promise<void> {
+  const { id } = await machineCalled(house, machine);
+  await page.goto(`${house.address}measure/${name}?machine=${id}`);
+  await ready(page);
+}
+
 test('spin: by the browser’s own motion sensor, 60 times a second, rounded', async ({
   page,
   demo,
@@ -251,10 +258,8 @@ test('spin: its speed and shaking, against its own; 10 Hz is refused; a call in 
   demo,
 }) => {
   test.setTimeout(90_000);
-  const { id } = await machineCalled(demo, 'Cellar washer');
   const wrote = sent(page);
-  await page.goto(`${demo.address}measure/spin?machine=${id}`);
-  await ready(page);
+  await instrument(page, demo, 'spin', 'Cellar washer');
   await page.getByRole('button', { name: 'Feel the spin' }).click();
   await expect(page.getByText('Feeling, 0 s')).toBeVisible();
   await shakes(page, 20, 60, 20);
@@ -291,10 +296,8 @@ test('sound: ten seconds, a recording that is seen, the hum’s tone, and only f
   demo,
 }) => {
   test.setTimeout(90_000);
-  const { id } = await machineCalled(demo, 'Cellar washer');
   const wrote = sent(page);
-  await page.goto(`${demo.address}measure/sound?machine=${id}`);
-  await ready(page);
+  await instrument(page, demo, 'sound', 'Cellar washer');
   await page.getByRole('button', { name: 'Listen for ten seconds' }).click();
   await expect(page.getByText(/Recording, \d+ s left/)).toBeVisible();
   await expect(page.getByText(/Tones:/)).toContainText(/(99|100|101) Hz/, { timeout: 20_000 });
@@ -343,15 +346,36 @@ test('over plain http the sensors are out of reach: it says so, and what to do',
   open: { house, plain },
 }) => {
   await pair(page, plain, house.code);
-  for (const [path, name] of [
+  for (const [path, ...names] of [
     ['spin', 'Feel the spin'],
     ['sound', 'Listen for ten seconds'],
+    ['level', 'Measure it with this phone', 'Begin'],
+    ['drain-test', 'Let the phone listen for the end', 'Switch the microphone on'],
   ] as const) {
     await page.goto(`${plain}measure/${path}`);
     await ready(page);
-    await page.getByRole('button', { name }).click();
+    for (const name of names) await page.getByRole('button', { name, exact: true }).click();
     await expect(page.getByRole('alert').filter({ hasText: 'safe address' })).toBeVisible();
     await expect(page.getByText(/Recording|Feeling/)).toHaveCount(0);
+  }
+});
+
+test('what cannot be read of the record is not taken for the first figure', async ({
+  page,
+  demo,
+}) => {
+  for (const answer of [
+    (route: Route) => route.fulfill({ contentType: 'text/html', body: '<h1>Sign in</h1>' }),
+    (route: Route) => route.abort(),
+  ]) {
+    await page.route('**/charts', answer);
+    await instrument(page, demo, 'spin', 'Cellar washer');
+    await page.getByRole('button', { name: 'Feel the spin' }).click();
+    await expect(page.getByText('Feeling, 0 s')).toBeVisible();
+    await shakes(page, 20, 60, 20);
+    await page.getByRole('button', { name: 'End it' }).click();
+    await expect(page.getByText('cannot be read just now')).toBeVisible();
+    await page.unroute('**/charts');
   }
 });
 
@@ -368,10 +392,8 @@ test('light: a picture of a screen, its share, where it is shut, and what cannot
   demo,
 }) => {
   test.setTimeout(90_000);
-  const { id } = await machineCalled(demo, 'Cellar dryer');
   const wrote = sent(page);
-  await page.goto(`${demo.address}measure/light?machine=${id}`);
-  await ready(page);
+  await instrument(page, demo, 'light', 'Cellar dryer');
   const take = (buffer: Buffer) =>
     page
       .locator('input[type=file]')

@@ -108,6 +108,9 @@ describe('a spin under a phone', () => {
     const falls = felt({ seconds: 14, rate: 60, hz: () => 20, shakes: () => 1 });
     falls[400] = { ...falls[400]!, z: 60 };
     expect(spinOf(falls)).toBe('fell');
+    const noughts = falls.map(({ at }) => ({ at, x: 0, y: 0, z: 0 }));
+    expect(spinOf(noughts)).toBe('still');
+    expect(spinOf(noughts.map((one) => ({ ...one, x: 1e308, z: -1e308 })))).toBeTypeOf('string');
     const still = told({ seconds: 14, rate: 60, hz: () => 0, shakes: () => 0 });
     expect(still.speed).toBeUndefined();
     expect(still.rms.all).toBeLessThan(0.15);

@@ -34,7 +34,7 @@ export interface Spin {
   course: readonly SpinMoment[];
 }
 
-export type NoSpin = 'too short' | 'too slow' | 'fell';
+export type NoSpin = 'too short' | 'too slow' | 'fell' | 'still';
 
 /** A drum spins between these, Hz: 240 to 1,800 turns a minute. Common practice. */
 const SPINS = { from: 4, to: 30 } as const;
@@ -52,6 +52,8 @@ const STRETCH = 2;
 const STANDS_OUT = 8;
 /** m/s²: a machine that bangs knocks a phone with half of it, a floor with more. Judgement. */
 const FALL = 40;
+/** m/s²: a sensor that rounds to 0.1 tells this of a machine that runs; below it nothing moves. Judgement. */
+const STILL = 0.005;
 /** The tub is driven through its own swing below this, Hz: 120 to 360 turns a minute lie below. Common practice. */
 const RESONANCE_BELOW = 8;
 const HARDER = 1.5;
@@ -88,6 +90,7 @@ export function spinOf(felt: readonly Felt[]): Spin | NoSpin {
   const speed = speedOf(parts, rate, powerOfTwo(parts[0]!.length), top);
   const resonance = resonanceOf(course);
   const steady = speed && steadyOf(course, speed.rpm);
+  if (Math.hypot(x, y, z) < STILL) return 'still';
   return {
     rate,
     rms: { x, y, z, all: Math.hypot(x, y, z) },

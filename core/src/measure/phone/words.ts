@@ -9,6 +9,8 @@ export const NO_SPIN: Readonly<Record<NoSpin, string>> = spoken({
     'Four seconds in one go are the least: leave the phone where it lies until the spin is steady.',
   'too slow':
     'This device tells what it feels fewer than 20 times a second: too seldom for a spin. The seconds and the eye stay.',
+  still:
+    'It felt nothing at all: the machine stands, or the sensor sends only noughts. Begin it with the spin.',
   fell: 'It felt a blow that no machine gives: the phone fell, or was knocked. Nothing of it was taken. Lay it on a cloth, away from the edge.',
 });
 

@@ -1,14 +1,16 @@
-import { Injectable, signal } from '@angular/core';
+import { inject, Injectable, signal } from '@angular/core';
 import type { VisitStep } from '@needlecase/core';
 import { readLocal, writeLocal } from '../data/local';
+import { Speaker } from '../shared/speaker';
 
 const KEY = 'read-aloud';
 
 /** Reads steps aloud with the browser's own speech, for whoever has wet hands. */
 @Injectable({ providedIn: 'root' })
 export class ReadAloud {
+  readonly #speaker = inject(Speaker);
   /** Whether this browser can speak at all. */
-  readonly able = typeof speechSynthesis !== 'undefined';
+  readonly able = this.#speaker.able;
   readonly on = signal(this.able && readLocal<boolean>(KEY) === true);
 
   turn(): void {
@@ -20,16 +22,11 @@ export class ReadAloud {
   /** Says a step, and nothing else any more. */
   say(step: VisitStep): void {
     if (!this.on()) return;
-    this.quiet();
-    for (const text of spoken(step)) {
-      const words = new SpeechSynthesisUtterance(text);
-      words.lang = 'en';
-      speechSynthesis.speak(words);
-    }
+    this.#speaker.say(...spoken(step));
   }
 
   quiet(): void {
-    if (this.able) speechSynthesis.cancel();
+    this.#speaker.quiet();
   }
 }
 

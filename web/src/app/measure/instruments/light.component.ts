@@ -16,7 +16,7 @@ import { PhoneReader } from '../../workers/phone-reader.service';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
 import { CornersComponent } from '../phone/corners.component';
-import { injectOwn, sayAgainst } from '../phone/own-figures';
+import { injectOwn } from '../phone/own-figures';
 import { ThisPhone } from '../phone/this-phone';
 import { WhichPhoneComponent } from '../phone/which-phone.component';
 
@@ -230,7 +230,7 @@ export default class LightComponent {
 
   readonly #percent = computed(() => Number((100 * (this.light()?.share ?? 0)).toFixed(1)));
   readonly #against = computed(() => this.#own.against(this.#figure(), this.#percent()));
-  protected readonly against = computed(() => sayAgainst(this.#figure(), this.#against()));
+  protected readonly against = computed(() => this.#own.say(this.#figure(), this.#percent()));
   protected readonly filmOrLint = computed(() => {
     const [water, against] = [this.water(), this.#against()];
     if (!water || !against) return '';

@@ -18,9 +18,10 @@ import { keepAwake } from '../../shared/wake-lock';
 import { PhoneReader } from '../../workers/phone-reader.service';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
-import { injectOwn, sayAgainst } from '../phone/own-figures';
+import { injectOwn } from '../phone/own-figures';
+import { RecordingComponent } from '../phone/recording.component';
 import { SensorProblemComponent } from '../phone/sensor-problem.component';
-import { SensorProblem, sounds } from '../phone/sensors';
+import { sayProblem, sounds } from '../phone/sensors';
 import { ThisPhone } from '../phone/this-phone';
 import { wavOf } from '../phone/wav';
 import { WhichPhoneComponent } from '../phone/which-phone.component';
@@ -44,6 +45,7 @@ const along = (hz: number): number =>
     InstrumentComponent,
     ReadableDirective,
     RouterLink,
+    RecordingComponent,
     SensorProblemComponent,
     WhichPhoneComponent,
   ],
@@ -93,9 +95,7 @@ const along = (hz: number): number =>
             {{ heard() ? 'Listen once more' : 'Listen for ten seconds' }}
           </button>
         } @else {
-          <p class="records" role="status">
-            <i aria-hidden="true"></i> Recording, {{ left() }} s left
-          </p>
+          <nc-recording> Recording, {{ left() }} s left </nc-recording>
           <button type="button" class="btn btn-thread go" (click)="end()">Stop it</button>
         }
         @if (heard() && !recording()) {
@@ -165,19 +165,6 @@ const along = (hz: number): number =>
       min-height: 56px;
       width: 100%;
     }
-    .records i {
-      animation: beats 1s infinite alternate;
-      background: var(--due);
-      border-radius: 50%;
-      display: inline-block;
-      height: 0.8rem;
-      width: 0.8rem;
-    }
-    @keyframes beats {
-      to {
-        opacity: 0.4;
-      }
-    }
   `,
   styleUrl: './instruments.scss',
 })
@@ -219,7 +206,10 @@ export default class SoundComponent {
     const heard = this.heard();
     return heard && this.#own.against('sound-level', heard.level);
   });
-  protected readonly against = computed(() => sayAgainst('sound-level', this.#against()));
+  protected readonly against = computed(() => {
+    const heard = this.heard();
+    return heard ? this.#own.say('sound-level', heard.level) : '';
+  });
   protected readonly meaning = computed(() => {
     const [heard, kind] = [this.heard(), this.measuring.machine()?.kind];
     return heard && kind ? meaningOf(heard, kind, this.#against()) : [];
@@ -276,7 +266,7 @@ export default class SoundComponent {
       },
       error: (problem: unknown) => {
         this.#stop();
-        this.problem.set(problem instanceof SensorProblem ? problem.message : String(problem));
+        this.problem.set(sayProblem(problem));
       },
       // The microphone was taken away, by a call: what was heard up to then counts.
       complete: () => void this.end(),
@@ -284,11 +274,14 @@ export default class SoundComponent {
   }
 
   protected async end(): Promise<void> {
+    if (!this.recording()) return;
     this.#stop();
     const samples = joined(this.#pieces);
     this.#pieces = [];
     try {
       const heard = await this.#reader.read({ what: 'sound', samples, rate: this.#rate });
+      // Listened to anew since: that is told next.
+      if (this.recording()) return;
       if (typeof heard === 'string') return this.status.set(NOTHING_HEARD[heard]);
       this.heard.set(heard);
       this.file.set(URL.createObjectURL(wavOf(samples, this.#rate)));

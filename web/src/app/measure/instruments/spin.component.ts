@@ -14,9 +14,10 @@ import { keepAwake } from '../../shared/wake-lock';
 import { PhoneReader } from '../../workers/phone-reader.service';
 import { InstrumentComponent } from '../parts/instrument.component';
 import { Measuring } from '../parts/measuring';
-import { injectOwn, sayAgainst } from '../phone/own-figures';
+import { injectOwn } from '../phone/own-figures';
+import { RecordingComponent } from '../phone/recording.component';
 import { SensorProblemComponent } from '../phone/sensor-problem.component';
-import { motions, SensorProblem } from '../phone/sensors';
+import { motions, sayProblem } from '../phone/sensors';
 import { ThisPhone } from '../phone/this-phone';
 import { WhichPhoneComponent } from '../phone/which-phone.component';
 
@@ -38,7 +39,13 @@ const shakeOf = ({ steady, rms }: Spin): number => steady ?? rms.all;
 /** The phone on the lid feels the spin: how hard, how fast, and against this machine's own. */
 @Component({
   selector: 'nc-spin',
-  imports: [InstrumentComponent, ReadableDirective, SensorProblemComponent, WhichPhoneComponent],
+  imports: [
+    InstrumentComponent,
+    ReadableDirective,
+    RecordingComponent,
+    SensorProblemComponent,
+    WhichPhoneComponent,
+  ],
   providers: [Measuring, PhoneReader],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -94,7 +101,7 @@ const shakeOf = ({ steady, rms }: Spin): number => steady ?? rms.all;
             {{ spin() ? 'Feel it once more' : 'Feel the spin' }}
           </button>
         } @else {
-          <p class="records" role="status"><i aria-hidden="true"></i> Feeling, {{ gone() }} s</p>
+          <nc-recording> Feeling, {{ gone() }} s</nc-recording>
           <button type="button" class="btn btn-thread go" (click)="end()">End it</button>
         }
       </div>
@@ -172,19 +179,6 @@ const shakeOf = ({ steady, rms }: Spin): number => steady ?? rms.all;
       min-height: 56px;
       width: 100%;
     }
-    .records i {
-      animation: beats 1s infinite alternate;
-      background: var(--due);
-      border-radius: 50%;
-      display: inline-block;
-      height: 0.8rem;
-      width: 0.8rem;
-    }
-    @keyframes beats {
-      to {
-        opacity: 0.4;
-      }
-    }
   `,
   styleUrl: './instruments.scss',
 })
@@ -212,7 +206,7 @@ export default class SpinComponent {
 
   protected readonly against = computed(() => {
     const spin = this.spin();
-    return spin ? sayAgainst('spin-shake', this.#own.against('spin-shake', shakeOf(spin))) : '';
+    return spin ? this.#own.say('spin-shake', shakeOf(spin)) : '';
   });
   /** Share by which it grows in a year, where it clearly does. */
   protected readonly growth = computed(() => {
@@ -278,13 +272,14 @@ export default class SpinComponent {
       },
       error: (problem: unknown) => {
         this.#stop();
-        this.problem.set(problem instanceof SensorProblem ? problem.message : String(problem));
+        this.problem.set(sayProblem(problem));
       },
     });
     this.#reading = setInterval(() => void this.#live(), EVERY_MS);
   }
 
   protected async end(): Promise<void> {
+    if (!this.recording()) return;
     this.#stop();
     await this.#read(this.#felt, true);
   }

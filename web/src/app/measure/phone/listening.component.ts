@@ -11,13 +11,14 @@ import { PumpListener } from '@needlecase/core/measure/phone/slurp';
 import type { Subscription } from 'rxjs';
 import { keepAwake } from '../../shared/wake-lock';
 import type { StopwatchComponent } from '../parts/stopwatch.component';
+import { RecordingComponent } from './recording.component';
 import { SensorProblemComponent } from './sensor-problem.component';
-import { SensorProblem, sounds } from './sensors';
+import { sayProblem, sounds } from './sensors';
 
 /** A stopwatch’s ear: it hears the pump go from flowing to slurping, and the person says whether that was the end. */
 @Component({
   selector: 'nc-listening',
-  imports: [SensorProblemComponent],
+  imports: [RecordingComponent, SensorProblemComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nc-sensor-problem [says]="problem()" byHand="The thumb stays: tap when it is empty." />
@@ -30,10 +31,10 @@ import { SensorProblem, sounds } from './sensors';
         <button type="button" class="btn btn-plain" (click)="goOn()">No, listen on</button>
       </div>
     } @else if (hears()) {
-      <p class="records" role="status">
-        <i aria-hidden="true"></i> The microphone is on.
+      <nc-recording>
+        The microphone is on.
         {{ watch().running() ? 'Listening for the slurp.' : 'Start the watch with the pump.' }}
-      </p>
+      </nc-recording>
       <button type="button" class="btn btn-plain" (click)="stop()">Switch it off</button>
     } @else {
       <p class="soft small">
@@ -58,19 +59,6 @@ import { SensorProblem, sounds } from './sensors';
     .heard .btn {
       margin-inline-end: 0.5rem;
       min-height: 52px;
-    }
-    .records i {
-      animation: beats 1s infinite alternate;
-      background: var(--due);
-      border-radius: 50%;
-      display: inline-block;
-      height: 0.8rem;
-      width: 0.8rem;
-    }
-    @keyframes beats {
-      to {
-        opacity: 0.4;
-      }
     }
   `,
 })
@@ -115,7 +103,7 @@ export class ListeningComponent {
       },
       error: (problem: unknown) => {
         this.stop();
-        this.problem.set(problem instanceof SensorProblem ? problem.message : String(problem));
+        this.problem.set(sayProblem(problem));
       },
       complete: () => this.stop(),
     });

@@ -28,6 +28,16 @@ export class OwnFigures {
     });
   }
 
+  /** Whether the record was read: before that, nothing is the first. */
+  readonly known = (): boolean => this.#charts.value() !== undefined;
+
+  /** What a figure is against its own, in words. */
+  say(figure: OwnFigure, value: number): string {
+    return this.known()
+      ? sayAgainst(figure, this.against(figure, value))
+      : 'What this phone told before cannot be read just now: there is no connection, or no machine of yours.';
+  }
+
   /** The earlier figures of a quantity, the oldest first. */
   before(figure: OwnFigure): ChartPoint[] {
     const taken = takenWith({ device: this.#phone.name(), placement: this.place() });

@@ -18,9 +18,9 @@ import {
 } from '@needlecase/core/measure/phone/tilt';
 import type { Subscription } from 'rxjs';
 import { keepAwake } from '../../shared/wake-lock';
-import { orientations, SensorProblem } from './sensors';
+import { orientations, sayProblem } from './sensors';
 import { SensorProblemComponent } from './sensor-problem.component';
-import { Speaker } from './speaker';
+import { Speaker } from '../../shared/speaker';
 import { ThisPhone } from './this-phone';
 import { WhichPhoneComponent } from './which-phone.component';
 
@@ -232,7 +232,7 @@ export class PhoneLevelComponent {
       next: (orientation) => this.#feel(tiltOf(orientation)),
       error: (problem: unknown) => {
         this.stop();
-        this.problem.set(problem instanceof SensorProblem ? problem.message : String(problem));
+        this.problem.set(sayProblem(problem));
       },
     });
     this.#speaking = setInterval(() => this.#speak(), SAYS_EVERY_MS);

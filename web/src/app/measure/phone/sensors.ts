@@ -22,6 +22,10 @@ export class SensorProblem extends Error {
   }
 }
 
+/** What is said of it. */
+export const sayProblem = (problem: unknown): string =>
+  problem instanceof Error ? problem.message : String(problem);
+
 /** Nothing for so long is nothing at all, ms. */
 const SILENT_MS = 3000;
 

@@ -5,13 +5,15 @@ import { Injectable } from '@angular/core';
 export class Speaker {
   readonly able = typeof speechSynthesis !== 'undefined';
 
-  /** Says it now, and nothing that was to be said before. */
-  say(words: string): void {
+  /** Says it now, one after the other, and nothing that was to be said before. */
+  say(...sentences: string[]): void {
     if (!this.able) return;
     this.quiet();
-    const told = new SpeechSynthesisUtterance(words);
-    told.lang = 'en';
-    speechSynthesis.speak(told);
+    for (const words of sentences) {
+      const told = new SpeechSynthesisUtterance(words);
+      told.lang = 'en';
+      speechSynthesis.speak(told);
+    }
   }
 
   quiet(): void {
