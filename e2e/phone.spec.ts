@@ -258,6 +258,7 @@ test('spin: its speed and shaking, against its own; 10 Hz is refused; a call in 
   demo,
 }) => {
   test.setTimeout(90_000);
+  await page.setViewportSize({ width: 390, height: 844 });
   const wrote = sent(page);
   await instrument(page, demo, 'spin', 'Cellar washer');
   await page.getByRole('button', { name: 'Feel the spin' }).click();
@@ -266,6 +267,8 @@ test('spin: its speed and shaking, against its own; 10 Hz is refused; a call in 
   await page.getByRole('button', { name: 'End it' }).click();
   await expect(page.getByText(/^1(19|20)\d rpm$/)).toBeVisible();
   await expect(page.getByText('The first of this phone in this place.')).toBeVisible();
+  // On a phone too, what was found stands before the eyes of who pressed the button.
+  await expect(page.locator('.numbers').first()).toBeInViewport();
   await page.getByRole('button', { name: 'Keep this spin' }).click();
   await expect(page.getByRole('alert').filter({ hasText: 'Kept.' })).toBeVisible();
   // Nothing went out but the figures.

@@ -22,6 +22,7 @@ import { injectOwn } from '../phone/own-figures';
 import { RecordingComponent } from '../phone/recording.component';
 import { SensorProblemComponent } from '../phone/sensor-problem.component';
 import { sayProblem, sounds } from '../phone/sensors';
+import { showFound } from '../phone/show-found';
 import { ThisPhone } from '../phone/this-phone';
 import { wavOf } from '../phone/wav';
 import { WhichPhoneComponent } from '../phone/which-phone.component';
@@ -233,6 +234,7 @@ export default class SoundComponent {
       : 'Tones along the pitch, low to high';
   });
 
+  readonly #showFound = showFound();
   #listening: Subscription | undefined;
   #pieces: Float32Array[] = [];
   #rate = 48_000;
@@ -284,6 +286,7 @@ export default class SoundComponent {
       if (this.recording()) return;
       if (typeof heard === 'string') return this.status.set(NOTHING_HEARD[heard]);
       this.heard.set(heard);
+      this.#showFound();
       this.file.set(URL.createObjectURL(wavOf(samples, this.#rate)));
     } catch (problem) {
       this.status.set((problem as Error).message);

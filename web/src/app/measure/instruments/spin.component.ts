@@ -18,6 +18,7 @@ import { injectOwn } from '../phone/own-figures';
 import { RecordingComponent } from '../phone/recording.component';
 import { SensorProblemComponent } from '../phone/sensor-problem.component';
 import { motions, sayProblem } from '../phone/sensors';
+import { showFound } from '../phone/show-found';
 import { ThisPhone } from '../phone/this-phone';
 import { WhichPhoneComponent } from '../phone/which-phone.component';
 
@@ -238,6 +239,7 @@ export default class SpinComponent {
       : 'A phone on a folded cloth, on the lid of the machine';
   });
 
+  readonly #showFound = showFound();
   #feeling: Subscription | undefined;
   #felt: Felt[] = [];
   #reading: ReturnType<typeof setInterval> | undefined;
@@ -318,8 +320,10 @@ export default class SpinComponent {
       const spin = await this.#reader.read({ what: 'spin', felt });
       // What was read live is late once it is over.
       if (!whole && !this.recording()) return;
-      if (typeof spin !== 'string') this.spin.set(spin);
-      else if (whole) {
+      if (typeof spin !== 'string') {
+        this.spin.set(spin);
+        if (whole) this.#showFound();
+      } else if (whole) {
         this.spin.set(undefined);
         this.status.set(NO_SPIN[spin]);
       }
