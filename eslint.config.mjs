@@ -78,6 +78,28 @@ export default tseslint.config(
     },
   },
   {
+    files: ['server/src/{db,threads,store,work,routes}/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: ['node:fs', 'node:fs/promises'].map((name) => ({
+            name,
+            importNames: [
+              ...['open', 'openSync', 'openAsBlob', 'promises', 'default'],
+              ...['readFile', 'readFileSync', 'createReadStream', 'copyFile', 'copyFileSync'],
+              ...['writeFile', 'writeFileSync', 'appendFile', 'appendFileSync'],
+              ...['createWriteStream', 'truncate', 'truncateSync', 'cp', 'cpSync'],
+            ],
+            message:
+              'The data file is opened by SQLite alone: closing any other handle of it drops SQLite’s locks.',
+          })),
+        },
+      ],
+    },
+  },
+  {
     files: ['web/**/*.html'],
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
     rules: { '@angular-eslint/template/no-any': 'error' },

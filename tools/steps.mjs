@@ -159,9 +159,10 @@ export function browser({ whole = false } = {}) {
   return path;
 }
 
-/** What the tests hold certificates against, and put them into a browser's store with; of Debian's packages. */
-export function certificateTools() {
-  const missing = Object.entries({ openssl: 'openssl', certutil: 'libnss3-tools' }).filter(
+/** What the tests hold certificates and the data file against; of Debian's packages. */
+export function outsideTools() {
+  const wanted = { openssl: 'openssl', certutil: 'libnss3-tools', sqlite3: 'sqlite3' };
+  const missing = Object.entries(wanted).filter(
     ([command]) => spawnSync('which', [command]).status !== 0,
   );
   if (missing.length === 0) return;

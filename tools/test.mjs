@@ -5,13 +5,13 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { bin, browser, build, certificateTools, install, root } from './steps.mjs';
+import { bin, browser, build, outsideTools, install, root } from './steps.mjs';
 
 const started = Date.now();
 install();
 build();
 const CHROMIUM = browser();
-certificateTools();
+outsideTools();
 
 const reports = join(root, '.cache/reports');
 rmSync(reports, { recursive: true, force: true });

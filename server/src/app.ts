@@ -16,7 +16,7 @@ import { BackupKeeper, type Keeping } from './backup/keeper.js';
 import { Changes, EVENT_STREAM } from './http/changes.js';
 import { requestLog } from './http/log.js';
 import { openApi } from './http/openapi.js';
-import { heldBack, notFound, problems, ProblemError, sendProblem } from './http/problem.js';
+import { notFound, problems, ProblemError, sendProblem } from './http/problem.js';
 import { MOST_BYTES } from './http/photo.js';
 import { mount, type Route } from './http/route.js';
 import { soundOnly } from './http/sound.js';
@@ -68,7 +68,7 @@ import { BusyDays } from './work/busy.js';
 import { PlanAnswer } from './work/plan-answer.js';
 import { Planner } from './work/planner.js';
 import { sameThread, type Threads } from './threads/threads.js';
-import { watchPlace } from './db/data-file.js';
+import { DataGuard } from './work/data-guard.js';
 import type { Db } from './db/open.js';
 
 export interface App {
@@ -83,6 +83,8 @@ export interface App {
   live: LiveMeters;
   hindsight: HindsightKeeper;
   brokers: Brokers;
+  /** Watches over the data file; none where the household is only in memory. */
+  guard?: DataGuard | undefined;
   /** Every address of the API. */
   routes: readonly Route[];
 }
@@ -124,7 +126,8 @@ export function makeApp(
   }: Setting = {},
 ): App {
   const changes = new Changes();
-  const store = new Store(db, changes);
+  const guard = keeping && new DataGuard(keeping.file, db, changes, log);
+  const store = new Store(db, changes, () => guard?.problem());
   const threads = own ?? sameThread({ file: keeping?.file, store: () => store });
   const days = new MachineDays(store);
   const planner = new Planner(store, threads);
@@ -188,7 +191,7 @@ export function makeApp(
   if (log) app.use(requestLog(log));
   app.set('trust proxy', proxies);
   app.use(security(reach), onlyWhereTrusted, ownNamesOnly(reach().origin));
-  const inPlace = keeping ? whileInPlace(keeping.file, log) : passOn;
+  const inPlace = whileInPlace(guard);
   servePhonePage(app, reach);
   app.post('/shared/:secret', inPlace);
   serveSharedPages(app, store, access, threads, reach().origin);
@@ -245,6 +248,7 @@ export function makeApp(
     live,
     brokers,
     hindsight,
+    guard,
     routes,
   };
 }
@@ -278,23 +282,11 @@ function notThisWay(response: express.Response, ways: readonly string[]): void {
   sendProblem(response, new ProblemError(405, 'This cannot be done here.'));
 }
 
-const passOn: express.RequestHandler = (_request, _response, next) => next();
-
-/** Of a data file that was moved away or replaced nothing is told and nothing stored: nobody would find it again. */
-function whileInPlace(file: string, log?: Logger): express.RequestHandler {
-  const isInPlace = watchPlace(file);
-  let said = false;
-  return (_request, _response, next) => {
-    if (isInPlace()) {
-      said = false;
-      return next();
-    }
-    const why = 'The data file was moved away or replaced while the server runs.';
-    if (!said) log?.error(why);
-    said = true;
-    next(heldBack(why, 'Nothing was stored. Put the file back, or start the server anew.'));
-  };
-}
+/** Of a data file that is not where it was nothing is told and nothing stored: nobody would find it again. */
+const whileInPlace =
+  (guard: DataGuard | undefined): express.RequestHandler =>
+  (_request, _response, next) =>
+    next(guard?.problem());
 
 /**
  * What was noted for one household is not taken by another's server, and everything is told in the words of

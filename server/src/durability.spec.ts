@@ -1,9 +1,7 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { randomUUID } from 'node:crypto';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { openDatabase } from './db/open.js';
@@ -11,43 +9,24 @@ import { writeBackup } from './backup/write.js';
 import { fullHouse } from './testing/full-house.js';
 import { ago, setup } from './testing/household.js';
 import { photo } from './testing/pictures.js';
+import { MAIN, send, ServerProcess } from './testing/server-process.js';
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
-const MAIN = fileURLToPath(new URL('../dist/main.js', import.meta.url));
 
 let folder: string;
 let file: string;
-let server: ChildProcess | undefined;
+let server: ServerProcess;
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'needlecase-'));
   file = join(folder, 'house.sqlite');
+  server = new ServerProcess(file);
 });
-afterEach(() => {
-  server?.kill('SIGKILL');
+afterEach(async () => {
+  await server.end('SIGKILL');
   rmSync(folder, { recursive: true, force: true });
 });
 
-/** Starts the built server as a process of its own. */
-async function start(): Promise<string> {
-  server = spawn(process.execPath, [MAIN], {
-    env: { ...process.env, NEEDLECASE_DB: file, PORT: '0' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  return new Promise((found, failed) => {
-    server!.once('exit', () => failed(new Error('The server did not start.')));
-    server!.stdout!.on('data', (text: Buffer) => {
-      const match = /http:\/\/\S+/.exec(String(text));
-      if (match) found(match[0]);
-    });
-  });
-}
-
-const send = (address: string, path: string, body: object, key?: string) =>
-  fetch(`${address}api/v1/${path}`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json', ...(key ? { 'Idempotency-Key': key } : {}) },
-    body: JSON.stringify(body),
-  });
+const start = (): Promise<string> => server.start();
 
 describe('the server as a process', () => {
   it('is built', () => {
@@ -72,7 +51,7 @@ describe('the server as a process', () => {
       if (answer?.status === 201) acknowledged.add(draft.id);
       if (acknowledged.size >= 120 && !killed) {
         killed = true;
-        server!.kill('SIGKILL');
+        server.signal('SIGKILL');
       }
     };
     for (let i = 0; i < drafts.length; i += 8) {
@@ -153,7 +132,7 @@ describe('the server as a process', () => {
       while (step < steps + 2 + round || photos.size < pictures + 2) {
         await new Promise((done) => setTimeout(done, 5));
       }
-      server!.kill('SIGKILL');
+      server.signal('SIGKILL');
       await Promise.all(writers);
       address = await start();
       const now = (await (await fetch(`${address}api/v1/runs/${run.id}`)).json()) as {
@@ -210,10 +189,10 @@ describe('the server as a process', () => {
       const { id } = (await look.json()) as { id: string };
       const going = send(address, 'restore', { id, how: 'replace' }).catch(() => undefined);
       await new Promise((done) => setTimeout(done, wait));
-      server!.kill('SIGKILL');
+      server.signal('SIGKILL');
       await going;
       await start();
-      server!.kill('SIGKILL');
+      server.signal('SIGKILL');
       const now = contents(file);
       expect(wanted).toContain(now);
       seen.add(now);
@@ -240,12 +219,12 @@ describe('the server as a process', () => {
       // Under way on a slow machine as well: a copy of nothing new shows nothing.
       for (const before = acknowledged.size; acknowledged.size < before + 5;) await pause(5);
       await pause((round * 37) % 50);
-      server!.kill('SIGSTOP');
+      server.signal('SIGSTOP');
       const known = [...acknowledged];
       const copy = join(folder, `copy-${round}.sqlite`);
       copyFileSync(file, copy);
       if (existsSync(`${file}-wal`)) copyFileSync(`${file}-wal`, `${copy}-wal`);
-      server!.kill('SIGCONT');
+      server.signal('SIGCONT');
       const db = openDatabase(copy).$client;
       const ids = new Set(db.prepare('SELECT id FROM entries').pluck().all() as string[]);
       expect(db.pragma('integrity_check', { simple: true })).toBe('ok');
@@ -260,9 +239,8 @@ describe('the server as a process', () => {
   it('stops on SIGTERM though a screen is listening', async () => {
     const address = await start();
     const stream = await fetch(`${address}api/v1/changes`);
-    const gone = new Promise((done) => server!.once('exit', done));
-    server!.kill('SIGTERM');
-    expect(await gone).toBe(0);
+    await server.end('SIGTERM');
+    expect(server.code).toBe(0);
     await stream.body?.cancel().catch(() => undefined);
   });
 });

@@ -69,6 +69,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     live,
     brokers,
     hindsight,
+    guard,
   } = app;
   store.answers.forgetOld();
   access.forgetOld();
@@ -110,6 +111,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
 
   const stop = (): void => {
     changes.close();
+    guard?.stop();
     backups.stop();
     clearInterval(letters);
     clearInterval(calendars);
@@ -121,7 +123,8 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     secure?.close();
     void threads.close();
     const end = (): never => {
-      store.close();
+      // Of a file that was lost the end would be written over what is there now.
+      if (guard?.says === undefined) store.close();
       process.exit(0);
     };
     const servers = [server, ...(secure ? [secure.server] : [])];

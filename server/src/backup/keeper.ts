@@ -97,6 +97,7 @@ export class BackupKeeper {
 
   async #make(what: 'needlecase' | 'before-restore'): Promise<BackupFile> {
     const { folder, now } = this.#keeping();
+    this.store.mayRead();
     const at = now();
     const name = backupName(at, what);
     try {

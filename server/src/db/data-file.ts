@@ -1,21 +1,15 @@
 import Database from 'better-sqlite3';
-import {
-  accessSync,
-  closeSync,
-  constants,
-  existsSync,
-  openSync,
-  readFileSync,
-  readSync,
-  statSync,
-  writeFileSync,
-} from 'node:fs';
+import { accessSync, constants, existsSync, statSync } from 'node:fs';
 import { dirname } from 'node:path';
+
+/*
+ * The data file is opened by SQLite alone. A process that closes any handle of a file lets go of all locks that it
+ * has on it (POSIX, fcntl), SQLite's among them: another program that then opened and closed the file would take the
+ * live -wal away, and everything written from there on would be lost.
+ */
 
 /** A data file that cannot be used, in one sentence that can be shown. */
 export class FileProblem extends Error {}
-
-const MAGIC = 'SQLite format 3\0';
 
 /**
  * Looks at a data file before anything is written to it.
@@ -24,24 +18,7 @@ const MAGIC = 'SQLite format 3\0';
  */
 export function checkDataFile(file: string, newest: number): void {
   if (!existsSync(file)) return;
-  const { size } = isFile(file);
-  if (size === 0) return;
-  const head = Buffer.alloc(100);
-  const handle = openSync(file, 'r');
-  readSync(handle, head, 0, head.length, 0);
-  closeSync(handle);
-  if (head.toString('latin1', 0, MAGIC.length) !== MAGIC) {
-    throw new FileProblem(
-      `${file} is no data file of Needlecase. Set NEEDLECASE_DB to another one.`,
-    );
-  }
-  // The header's layout: https://www.sqlite.org/fileformat2.html, 1.3. A page size of 1 means 65,536.
-  const pageSize = head.readUInt16BE(16) === 1 ? 65_536 : head.readUInt16BE(16);
-  if (size < head.readUInt32BE(28) * pageSize) {
-    throw new FileProblem(
-      `${file} is cut short: a part of it is missing. Put a backup in its place.`,
-    );
-  }
+  if (isFile(file).size === 0) return;
   const client = new Database(file, { readonly: true, fileMustExist: true });
   try {
     const tables = client
@@ -94,7 +71,7 @@ function isFile(file: string): { size: number } {
 /** What SQLite and the system say, and what is told of it. */
 const SAID: readonly [RegExp, string][] = [
   [/^SQLITE_NOTADB/, 'is no data file of Needlecase. Set NEEDLECASE_DB to another one.'],
-  [/^SQLITE_CORRUPT/, 'is damaged. Put a backup in its place.'],
+  [/^SQLITE_CORRUPT/, 'is damaged or cut short. Put a backup in its place.'],
   [/^SQLITE_READONLY|^EACCES|^EPERM|^EROFS/, 'cannot be written. Look who may write there.'],
   [/^SQLITE_CANTOPEN|^ENOTDIR|^EEXIST/, 'cannot be opened. Look whether its folder is one.'],
   [/^SQLITE_BUSY/, 'is held by another program.'],
@@ -107,46 +84,3 @@ export function toldOf(file: string, error: unknown): unknown {
   const said = SAID.find(([what]) => what.test(code))?.[1];
   return said === undefined ? error : new FileProblem(`${file} ${said}`);
 }
-
-/**
- * Watches whether the file under a name is still the one that was opened.
- * @returns false where it was moved away, deleted or replaced
- */
-export function watchPlace(file: string): () => boolean {
-  const { ino, dev } = statSync(file);
-  return () => {
-    const now = statSync(file, { throwIfNoEntry: false });
-    return now !== undefined && now.ino === ino && now.dev === dev;
-  };
-}
-
-/** A data file that this process has. */
-export interface Held {
-  /** Writes down where it is served, for whoever wants it too. */
-  at(address: string): void;
-}
-
-/**
- * Holds a data file for this process. The system lets it go when the process ends, however it ends.
- * @throws FileProblem where another process has it
- */
-export function holdDataFile(file: string): Held {
-  const note = `${file}.lock-address`;
-  const lock = new Database(`${file}.lock`, { timeout: 0 });
-  try {
-    lock.pragma('locking_mode = EXCLUSIVE');
-    lock.exec('BEGIN EXCLUSIVE');
-  } catch (error) {
-    lock.close();
-    if (!/^SQLITE_BUSY/.test((error as { code?: string }).code ?? '')) throw error;
-    const address = existsSync(note) ? readFileSync(note, 'utf8').trim() : '';
-    throw new FileProblem(
-      `${file} is served already${address && `, at ${address}`}. Two servers on one file would lose what they do not know of.`,
-    );
-  }
-  held.push(lock);
-  return { at: (address) => writeFileSync(note, `${address}\n`) };
-}
-
-/** Kept, so that the lock lives as long as the process. */
-const held: Database.Database[] = [];

@@ -5,14 +5,8 @@ import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import {
-  checkDataFile,
-  FileProblem,
-  holdDataFile,
-  mustBeWritable,
-  toldOf,
-  type Held,
-} from './data-file.js';
+import { checkDataFile, FileProblem, mustBeWritable, toldOf } from './data-file.js';
+import { holdDataFile, type Held } from './hold.js';
 import { mendInstants } from './mend.js';
 import * as tables from './tables.js';
 

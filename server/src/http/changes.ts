@@ -23,6 +23,12 @@ export interface Change {
   id?: string;
 }
 
+/** Why nothing is stored for now, and what is to be done. */
+export interface Stop {
+  title: string;
+  detail: string;
+}
+
 /** Tabs of a browser share one; where they cannot, each page has its own. */
 const MOST_STREAMS = 40;
 export const EVENT_STREAM = 'text/event-stream';
@@ -33,6 +39,7 @@ export class Changes {
   readonly #listeners = new Map<Response, { whose: string; forget: () => void }>();
   /** Names the built application that is served: a page of another one can tell. */
   release: string | undefined;
+  #stop: Stop | undefined;
   readonly #start = randomUUID().slice(0, 8);
   #count = 0;
 
@@ -48,6 +55,12 @@ export class Changes {
     this.#count++;
     for (const listener of this.#listeners.keys())
       listener.write(`data: ${JSON.stringify(change)}\n\n`);
+  }
+
+  /** Tells every open screen, and each that opens, that nothing is stored; or that it goes on. */
+  stops(stop: Stop | undefined): void {
+    this.#stop = stop;
+    for (const listener of this.#listeners.keys()) listener.write(stopped(stop));
   }
 
   /**
@@ -68,6 +81,7 @@ export class Changes {
     response.write(`event: clock\ndata: ${Date.now()}\n\n`);
     response.write(`event: revision\ndata: ${this.revision}\n\n`);
     if (this.release) response.write(`event: release\ndata: ${this.release}\n\n`);
+    if (this.#stop) response.write(stopped(this.#stop));
     const beat = setInterval(() => response.write(': here\n\n'), KEEP_ALIVE_MS);
     const forget = (): void => {
       clearInterval(beat);
@@ -96,3 +110,6 @@ export class Changes {
     }
   }
 }
+
+const stopped = (stop: Stop | undefined): string =>
+  `event: stopped\ndata: ${JSON.stringify(stop ?? {})}\n\n`;

@@ -1,6 +1,6 @@
 import type { Db } from '../db/open.js';
 import { TOPICS, type Change, type Changes } from '../http/changes.js';
-import { heldBack } from '../http/problem.js';
+import { heldBack, type ProblemError } from '../http/problem.js';
 import { AbsenceStore } from './absences.js';
 import { AnswerStore } from './answers.js';
 import { BusyStore } from './busy.js';
@@ -48,6 +48,8 @@ export class Store {
   constructor(
     private readonly db: Db,
     private readonly changes?: Changes,
+    /** Why nothing can be stored now: asked before each write, and after it, before it is thanked for. */
+    private readonly stopped: () => ProblemError | undefined = () => undefined,
   ) {
     this.absences = new AbsenceStore(db);
     this.answers = new AnswerStore(db);
@@ -104,12 +106,13 @@ export class Store {
    * @throws 503 while the file is held
    */
   write<T>(work: () => T): T {
-    if (this.#held !== undefined) throw heldBack(this.#held);
+    this.mayWrite();
     this.#told = [];
     this.entries.begin();
     try {
       this.revision++;
       const result = this.db.$client.transaction(work).immediate();
+      this.#mustBeThere();
       for (const change of this.#told) this.changes?.tell(change);
       return result;
     } catch (error) {
@@ -124,8 +127,26 @@ export class Store {
    * @throws 503 while the file is held
    */
   writeBeside<T>(work: () => T): T {
+    this.mayWrite();
+    const result = this.db.$client.transaction(work).immediate();
+    this.#mustBeThere();
+    return result;
+  }
+
+  /** @throws 503 while the file is held, or is no longer where it was */
+  mayWrite(): void {
     if (this.#held !== undefined) throw heldBack(this.#held);
-    return this.db.$client.transaction(work).immediate();
+    this.#mustBeThere();
+  }
+
+  /** @throws 503 where the file is no longer where it was: another handle of it would read something else */
+  mayRead(): void {
+    this.#mustBeThere();
+  }
+
+  #mustBeThere(): void {
+    const problem = this.stopped();
+    if (problem) throw problem;
   }
 
   /** Drops all that was read and derived: another connection has written. */
