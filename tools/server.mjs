@@ -10,6 +10,7 @@ await build({
   entryPoints: {
     main: 'server/src/main.ts',
     worker: 'server/src/threads/worker.ts',
+    cell: 'server/src/threads/cell.ts',
     backup: 'server/src/backup.ts',
     restore: 'server/src/restore.ts',
     demo: 'server/src/demo.ts',

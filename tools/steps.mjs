@@ -106,7 +106,7 @@ export function build() {
       'tools/server.mjs',
       'package-lock.json',
     ],
-    ['server/dist/main.js', 'server/dist/worker.js', 'server/dist/demo.js'],
+    ['server/dist/main.js', 'server/dist/worker.js', 'server/dist/cell.js', 'server/dist/demo.js'],
     () => run('node', ['tools/server.mjs']),
   );
   unlessDone(

@@ -1,12 +1,13 @@
 import { AS_WRITTEN, speakAs, tongueOf } from '@needlecase/core';
 import compression from 'compression';
-import { MOST_DOCUMENT } from '@needlecase/core/model/documents';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { extname, join } from 'node:path';
 import type { Logger } from 'pino';
 import { Access } from './access/access.js';
+import { admission } from './access/admission.js';
+import { fetchCalendar } from './calendar/fetch.js';
 import { ownNamesOnly, ownOriginOnly } from './access/guard.js';
 import { fewTries } from './access/limits.js';
 import { safeAddress, servePhonePage } from './access/phone-page.js';
@@ -16,10 +17,9 @@ import { BackupKeeper, type Keeping } from './backup/keeper.js';
 import { Changes, EVENT_STREAM } from './http/changes.js';
 import { requestLog } from './http/log.js';
 import { openApi } from './http/openapi.js';
+import { notDone, notThisWay } from './http/not-done.js';
 import { notFound, problems, ProblemError, sendProblem } from './http/problem.js';
-import { MOST_BYTES } from './http/photo.js';
 import { mount, type Route } from './http/route.js';
-import { soundOnly } from './http/sound.js';
 import { aboutRoutes } from './routes/about.js';
 import { absenceRoutes } from './routes/absences.js';
 import { addressRoutes } from './routes/access/addresses.js';
@@ -30,7 +30,6 @@ import { personRoutes } from './routes/access/persons.js';
 import { waysIn } from './routes/access/ways-in.js';
 import { backupRoutes } from './routes/backups.js';
 import { benchRoutes } from './routes/bench.js';
-import { MOST_CALENDAR } from './calendar/read.js';
 import { serveCalendars } from './calendar/serve.js';
 import { calendarRoutes } from './routes/calendars.js';
 import { caseRoutes } from './routes/cases.js';
@@ -51,7 +50,7 @@ import { visitRoutes } from './routes/visits.js';
 import { supplyRoutes } from './routes/supplies.js';
 import { troubleRoutes } from './routes/trouble.js';
 import { metersRoutes } from './routes/meters.js';
-import { meterRoutes, MOST_METER } from './routes/meter.js';
+import { meterRoutes } from './routes/meter.js';
 import { ventRunRoutes } from './routes/vent-runs.js';
 import type { MailServerDraft } from '@needlecase/core/model/mail';
 import type { PostOffice } from './mail/post-office.js';
@@ -67,6 +66,7 @@ import { MachineDays } from './work/machine-days.js';
 import { BusyDays } from './work/busy.js';
 import { PlanAnswer } from './work/plan-answer.js';
 import { Planner } from './work/planner.js';
+import { sameCell, type Cells } from './threads/cells.js';
 import { sameThread, type Threads } from './threads/threads.js';
 import { DataGuard } from './work/data-guard.js';
 import type { Db } from './db/open.js';
@@ -96,6 +96,8 @@ export interface Setting {
   log?: Logger;
   /** Where long work is done; in the loop itself where nothing is said. */
   threads?: Threads;
+  /** Where what comes from outside is read; in the loop itself where nothing is said. */
+  cells?: Cells;
   /** How other devices reach it; not at all where nothing is said. */
   reach?: () => Reach;
   /** How many computers in front of it hand requests on, and are believed. */
@@ -117,6 +119,7 @@ export function makeApp(
     webRoot,
     log,
     threads: own,
+    cells: ownCells,
     keeping,
     reach: at = () => ALONE,
     proxies = 0,
@@ -128,11 +131,12 @@ export function makeApp(
   const changes = new Changes();
   const guard = keeping && new DataGuard(keeping.file, db, changes, log);
   const store = new Store(db, changes, () => guard?.problem());
+  const cells = ownCells ?? sameCell();
   const threads = own ?? sameThread({ file: keeping?.file, store: () => store });
   const days = new MachineDays(store);
   const planner = new Planner(store, threads);
   const plan = new PlanAnswer(store, planner);
-  const busy = new BusyDays(store, plan);
+  const busy = new BusyDays(store, plan, cells, fetchCalendar);
   const signals = new Signals(store);
   const hindsight = new HindsightKeeper(store, threads);
   const backups = new BackupKeeper(store, threads, keeping);
@@ -161,8 +165,8 @@ export function makeApp(
     ...entryRoutes(store),
     ...visitRoutes(store),
     ...supplyRoutes(store),
-    ...photoRoutes(store),
-    ...documentRoutes(store),
+    ...photoRoutes(store, cells),
+    ...documentRoutes(store, cells),
     ...handoverRoutes(threads),
     ...troubleRoutes(store),
     ...caseRoutes(store),
@@ -183,6 +187,12 @@ export function makeApp(
     ...asideRoutes(ground, () => routes),
   ];
 
+  const unanswered = notDone([
+    ...routes,
+    { method: 'get', path: '/api/openapi.json' },
+    { method: 'get', path: '/api/v1/changes' },
+  ]);
+
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
@@ -194,36 +204,18 @@ export function makeApp(
   const inPlace = whileInPlace(guard);
   servePhonePage(app, reach);
   app.post('/shared/:secret', inPlace);
-  serveSharedPages(app, store, access, threads, reach().origin);
+  serveSharedPages(app, store, access, { threads, cells }, reach().origin);
   serveStopPages(app, ground, postman);
   serveCalendars(app, store, access, () => plan.view(), reach);
   // Answers are made anew each time and packed quickly; the application's files are packed well.
   app.use('/api', packed(FAST));
   app.use(packed(WELL));
+  app.use('/api', ownOriginOnly(reach().origin));
   app.get('/api/v1/changes', (request, response) => {
     const caller = access.admit('get /api/v1/changes', request);
     changes.stream(request, response, caller.by === 'device' ? caller.device.id : caller.by);
   });
-  app.use('/api', ownOriginOnly(reach().origin), access.livesOn);
-  const json = { strict: true, inflate: false };
-  // Some years of a meter: a value a minute, packed.
-  app.use('/api/v1/machines/:id/meter', express.json({ limit: MOST_METER, ...json }));
-  app.use('/api/v1/old-notes', express.json({ limit: MOST_METER, ...json }));
-  app.use(
-    '/api/v1/meters/:id/samples',
-    express.text({ type: 'application/x-ndjson', limit: 1_000_000, inflate: false }),
-  );
-  app.use('/api', express.json({ limit: 1_000_000, ...json }));
-  app.use('/api/v1/photos', express.raw({ type: 'image/jpeg', limit: MOST_BYTES, inflate: false }));
-  app.use(
-    '/api/v1/documents',
-    express.raw({ type: 'application/octet-stream', limit: MOST_DOCUMENT, inflate: false }),
-  );
-  app.use(
-    '/api/v1/busy',
-    express.text({ type: 'text/calendar', limit: MOST_CALENDAR, inflate: false }),
-  );
-  app.use('/api', soundOnly);
+  app.use('/api', access.livesOn);
   app.get('/api/openapi.json', (request, response) => {
     access.admit('get /api/openapi.json', request);
     response.json(openApi(routes));
@@ -232,8 +224,9 @@ export function makeApp(
   app.use('/api', forHousehold(store), withRevision(changes));
   // What is for another household tries nothing here.
   app.post(['/api/v1/pair', '/api/v1/sign-in', '/api/v1/sign-in/passkey'], fewTries());
+  app.use('/api', admission(routes, { access, cells, notDone: unanswered }));
   for (const route of routes) mount(app, route, store, access);
-  app.use('/api', notDone(routes));
+  app.use('/api', unanswered);
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(problems);
   return {
@@ -255,32 +248,6 @@ export function makeApp(
 
 /** A server that nobody but this computer reaches. */
 const ALONE: Reach = { port: 0, open: false };
-
-/** Answers what no route does: the address is not there, or not asked in this way. */
-function notDone(routes: readonly Route[]): express.RequestHandler {
-  const known = [
-    ...routes,
-    { method: 'get', path: '/api/openapi.json' },
-    { method: 'get', path: '/api/v1/changes' },
-  ].map(({ method, path }) => ({
-    method: method.toUpperCase(),
-    path: new RegExp(`^${path.replaceAll(/\{\w+\}/g, '[^/]+')}$`),
-  }));
-  return (request, response) => {
-    const path = `/api${request.path}`;
-    const here = known.filter((one) => one.path.test(path)).map(({ method }) => method);
-    if (here.length === 0) return sendProblem(response, notFound('address'));
-    notThisWay(
-      response,
-      here.flatMap((method) => (method === 'GET' ? ['GET', 'HEAD'] : [method])),
-    );
-  };
-}
-
-function notThisWay(response: express.Response, ways: readonly string[]): void {
-  response.set('Allow', ways.join(', '));
-  sendProblem(response, new ProblemError(405, 'This cannot be done here.'));
-}
 
 /** Of a data file that is not where it was nothing is told and nothing stored: nobody would find it again. */
 const whileInPlace =

@@ -8,8 +8,10 @@ import { tellTheHouse } from './access/tell.js';
 import type { Secure } from './access/tls.js';
 import { makeApp } from './app.js';
 import type { serveDatabase } from './db/open.js';
+import { fewConnections } from './http/connections.js';
 import { orEnd } from './or-end.js';
 import type { Settings } from './settings.js';
+import { ownCells } from './threads/cells.js';
 import { ownThreads } from './threads/threads.js';
 
 /** Who sends slowly does not keep others waiting; a backup that is handed in takes its time. */
@@ -37,6 +39,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     settings.database,
     fileURLToPath(new URL('worker.js', import.meta.url)),
   );
+  const cells = ownCells(fileURLToPath(new URL('cell.js', import.meta.url)));
   let reach: Reach = { port: settings.port, open, ...(origin ? { origin } : {}) };
   const standIn = settings.postOffice ? await standingIn() : undefined;
   const plug = settings.standInPlug ? await standInPlug() : undefined;
@@ -48,6 +51,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     ...(plug ? { plug } : {}),
     log,
     threads,
+    cells,
     keeping: {
       file: settings.database,
       folder: settings.backups,
@@ -80,6 +84,9 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   const server = createServer(LIMITS, express);
   const secure = await secureOne(express, settings, log);
   if (secure) Object.assign(secure.server, LIMITS);
+  for (const one of [server, ...(secure ? [secure.server] : [])]) {
+    fewConnections(one, (from) => proxies === 0 && !/^(::ffff:)?127\.|^::1$/.test(from));
+  }
 
   const port = await listening(server, { port: settings.port, host, setting: 'PORT' });
   const tlsPort =
@@ -122,6 +129,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     silence?.();
     secure?.close();
     void threads.close();
+    void cells.close();
     const end = (): never => {
       // Of a file that was lost the end would be written over what is there now.
       if (guard?.says === undefined) store.close();

@@ -9,7 +9,7 @@ export interface Settings {
   backups: string;
   /** PORT: 0 lets the system choose. */
   port: number;
-  /** HOST: 127.0.0.1 unless told otherwise. */
+  /** HOST: 127.0.0.1 unless told otherwise; with `--network` every address of this computer, unless HOST names one. */
   host: string;
   /** NEEDLECASE_LOG: pino level. */
   log: string;
@@ -92,7 +92,7 @@ export function readSettings(env: NodeJS.ProcessEnv, args: readonly string[] = [
       'NEEDLECASE_PROXY is how many proxies hand requests on: a whole number to 10.',
     );
   }
-  const host = args.includes('--network') ? '::' : (env['HOST'] ?? '127.0.0.1');
+  const host = env['HOST'] ?? (args.includes('--network') ? '::' : '127.0.0.1');
   const database = resolve(env['NEEDLECASE_DB'] ?? 'data/needlecase.sqlite');
   return {
     database,

@@ -204,7 +204,11 @@ export type SheetQuery = Static<typeof SheetQuery>;
 
 /** Where a calendar is read, each day again. */
 export const BusyAddress = closed(
-  { address: Type.String({ minLength: 8, maxLength: 2000 }) },
+  {
+    address: Type.String({ minLength: 8, maxLength: 2000 }),
+    /** It leads into the house's own network, or to the server's own computer. */
+    atHome: Type.Optional(Type.Boolean()),
+  },
   'BusyAddress',
 );
 export type BusyAddress = Static<typeof BusyAddress>;

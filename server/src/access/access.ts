@@ -78,15 +78,31 @@ export class Access {
     if (!row) throw new Error(`Nobody has said who may ask for ${key}.`);
     const caller = this.callerOf(request);
     if (row.from === 'everybody' || this.#may(row, caller, request)) return caller;
-    if (caller.by === 'nobody' || caller.by === 'revoked') {
-      throw notIn(caller, this.aside.keep(key, request, caller));
+    throw refusedTo(caller, this.aside.keep(key, request, caller));
+  }
+
+  /**
+   * Decides from what stands before a body whether it is worth reading; `admit` decides again, with the body.
+   * @returns whether they may send a large one
+   * @throws 401 or 403
+   */
+  knock(key: string, request: Request): boolean {
+    const row = ROWS[key];
+    if (!row) throw new Error(`Nobody has said who may ask for ${key}.`);
+    const caller = this.callerOf(request);
+    if (row.from === 'everybody') return false;
+    if (this.#mayAsRole(row, caller)) return true;
+    // What they send decides, or is set aside: it is read as far as it is small.
+    if (caller.by === 'device' || caller.by === 'here' ? row.besides : caller.by === 'token') {
+      return caller.by === 'token' && row.scope !== undefined && caller.scopes.includes(row.scope);
     }
-    throw new ProblemError(403, 'This is not yours to do.', {
-      detail:
-        caller.by === 'token'
-          ? 'The token was made for something else.'
-          : 'Nothing was stored. Somebody who keeps this house can do it, or let you.',
-    });
+    if (caller.by === 'revoked' && this.aside.takes(key)) return false;
+    throw refusedTo(caller, false);
+  }
+
+  #mayAsRole(row: Row, caller: Caller): boolean {
+    const known = caller.by === 'here' || caller.by === 'device';
+    return known && row.from !== 'everybody' && mayAs(caller.role, row.from);
   }
 
   #may(row: Row, caller: Caller, request: Request): boolean {
@@ -97,7 +113,7 @@ export class Access {
       return row.scope !== undefined && scopes.includes(row.scope) && isOf;
     }
     if (caller.by !== 'here' && caller.by !== 'device') return false;
-    if (row.from !== 'everybody' && mayAs(caller.role, row.from)) return true;
+    if (this.#mayAsRole(row, caller)) return true;
     const asked = {
       store: this.store,
       id: id === undefined ? undefined : keptId(id),
@@ -130,7 +146,20 @@ export class Access {
   }
 }
 
-const notIn = (caller: Caller, isAside: boolean): ProblemError =>
+function refusedTo(caller: Caller, isAside: boolean): ProblemError {
+  if (caller.by === 'nobody' || caller.by === 'revoked') return notIn(caller, isAside);
+  return new ProblemError(403, 'This is not yours to do.', {
+    detail:
+      caller.by === 'token'
+        ? 'The token was made for something else.'
+        : 'Nothing was stored. An owner can do it, or let you.',
+  });
+}
+
+const notIn = (
+  caller: Extract<Caller, { by: 'nobody' | 'revoked' }>,
+  isAside: boolean,
+): ProblemError =>
   caller.by === 'nobody' && caller.token
     ? new ProblemError(401, 'This token is not known here, or was taken back.', {
         detail: 'Nothing was stored.',

@@ -38,9 +38,12 @@ export interface Left {
 export class SetAside {
   constructor(private readonly db: Db) {}
 
+  /** Whether what is sent to a route is worth setting aside. */
+  takes = (route: string): boolean => TAKEN.includes(route);
+
   /** @returns whether it is set aside; what cannot be stays on its device */
   keep(route: string, request: Request, caller: Caller): boolean {
-    if (caller.by !== 'revoked' || !TAKEN.includes(route)) return false;
+    if (caller.by !== 'revoked' || !this.takes(route)) return false;
     const { path } = request;
     const body = (request.body ?? null) as unknown;
     const text = JSON.stringify(body);

@@ -25,7 +25,12 @@ const READS = ['GET', 'HEAD', 'OPTIONS'];
 export const ownOriginOnly =
   (own?: string): RequestHandler =>
   (request, response, next) => {
-    if (READS.includes(request.method)) return next();
+    if (READS.includes(request.method)) {
+      // What another site's page has a browser read costs work here, and tells it nothing. That we are there it may ask.
+      const foreign = request.get('Sec-Fetch-Site') === 'cross-site';
+      if (!foreign || request.baseUrl + request.path === '/api/v1/health') return next();
+      return sendProblem(response, new ProblemError(403, 'This was asked from another site.'));
+    }
     const origin = request.get('Origin');
     const site = request.get('Sec-Fetch-Site');
     const here = `${request.secure ? 'https' : 'http'}://${request.headers.host?.toLowerCase()}`;

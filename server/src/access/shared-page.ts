@@ -2,10 +2,10 @@ import { checkAccess } from '@needlecase/core/model/check-access';
 import type { Link, SharedNoteDraft } from '@needlecase/core/model/access';
 import express, { type Express, type Request, type Response } from 'express';
 import { randomUUID } from 'node:crypto';
-import { photoIn } from '../http/photo.js';
 import { invalid, mustBeRight, notFound, ProblemError } from '../http/problem.js';
 import { soundOnly } from '../http/sound.js';
 import type { Store } from '../store/store.js';
+import type { Cells } from '../threads/cells.js';
 import type { Threads } from '../threads/threads.js';
 import type { Access } from './access.js';
 import type { Left } from './aside.js';
@@ -28,7 +28,7 @@ export function serveSharedPages(
   app: Express,
   store: Store,
   access: Access,
-  threads: Threads,
+  { threads, cells }: { threads: Threads; cells: Cells },
   origin?: string,
 ): void {
   const known = (request: Request): Link | undefined =>
@@ -47,8 +47,9 @@ export function serveSharedPages(
       response.status(404).type('html').send(plainPage('Not here any more', GONE));
       return;
     }
+    // How often is counted at the link; the list of what happened tells that it was used at all.
+    if (link.opened === 0) access.events.note('link opened', { more: link.forWhom });
     access.links.opened(link.id);
-    access.events.note('link opened', { more: link.forWhom });
     response.type('html').send(plainPage(name, page(link, name, store, request.path)));
   });
 
@@ -65,14 +66,23 @@ export function serveSharedPages(
     '/shared/:secret',
     fewNotes(),
     ownOriginOnly(origin),
+    // Whose link it is not sends nothing that is read.
+    (request, response, next) => {
+      headers(response);
+      next(known(request)?.notes ? undefined : notFound('link'));
+    },
     express.json({ limit: 2_100_000, strict: true, inflate: false }),
     soundOnly,
-    (request, response) => {
-      headers(response);
+    async (request, response) => {
+      mustBeRight(checkAccess('SharedNoteDraft', request.body ?? {}));
+      const draft = request.body as SharedNoteDraft;
+      const photo =
+        draft.photo === undefined
+          ? undefined
+          : await cells.read('picture', { bytes: Buffer.from(draft.photo, 'base64') }, 'photo');
       const link = known(request);
       if (!link?.notes) throw notFound('link');
-      mustBeRight(checkAccess('SharedNoteDraft', request.body ?? {}));
-      const left = deedOf(store, link, request.body as SharedNoteDraft);
+      const left = deedOf(store, link, draft, photo && Buffer.from(photo.picture));
       store.write(() => {
         if (!access.aside.leave(link.id, left)) {
           throw new ProblemError(429, 'This link has left as much as it can.', {
@@ -103,15 +113,19 @@ const NOTES = `<h2>Leave a note</h2>
 <script src="/shared/leave.js" defer></script>`;
 
 /** What a note is, once somebody of the house said yes to it: an entry of the machine's, with whom it is from. */
-function deedOf(store: Store, link: Link, { id, note, photo }: SharedNoteDraft): Left {
+function deedOf(
+  store: Store,
+  link: Link,
+  { id, note }: SharedNoteDraft,
+  picture: Buffer | undefined,
+): Left {
   const machineId =
     link.shows === 'machine' ? link.target : store.cases.get(link.target)?.machineId;
   if (machineId === undefined || !store.machines.get(machineId)) throw notFound('link');
   const said = note.trim();
-  if (!said && photo === undefined) {
+  if (!said && !picture) {
     throw invalid([{ field: 'note', message: 'Write a note, or choose a photo.' }]);
   }
-  const picture = photo === undefined ? undefined : photoIn(Buffer.from(photo, 'base64')).picture;
   return {
     key: `link ${link.id} ${id}`,
     route: 'post /api/v1/entries',

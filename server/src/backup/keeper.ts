@@ -130,7 +130,7 @@ export class BackupKeeper {
   async receive(zip: Readable): Promise<BackupLook> {
     const upload = `${this.#keeping().file}.upload-${randomUUID()}`;
     try {
-      await pipeline(zip, createWriteStream(upload));
+      await pipeline(zip, createWriteStream(upload, { mode: 0o600 }));
       return await this.#look(upload);
     } catch (error) {
       if (error instanceof ProblemError) throw error;

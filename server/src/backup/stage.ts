@@ -1,7 +1,9 @@
 import { rmSync } from 'node:fs';
 import type { BackupManifest } from '@needlecase/core/formats/backup';
 import { openDatabase } from '../db/open.js';
-import { isFiled } from '@needlecase/core/formats/backup';
+import { BACKUP_KINDS, isFiled, type BackupKind } from '@needlecase/core/formats/backup';
+import { mapInstants } from '@needlecase/core/model/instants';
+import { wrongTime } from '@needlecase/core/units/clock';
 import { putFile, putLine } from './parts.js';
 import { FILE_WORDS } from './its-file.js';
 import { BackupProblem } from './problem.js';
@@ -17,7 +19,11 @@ export function removeStaged(staged: string): void {
  * Makes a data file of its own out of a backup, or out of a record in JSON: by this it is checked whole, before anything of it is taken.
  * @throws BackupProblem in words; then nothing is left
  */
-export async function stageBackup(zip: string, staged: string): Promise<BackupManifest> {
+export async function stageBackup(
+  zip: string,
+  staged: string,
+  now = Date.now(),
+): Promise<BackupManifest> {
   removeStaged(staged);
   const db = openDatabase(staged);
   const client = db.$client;
@@ -29,6 +35,7 @@ export async function stageBackup(zip: string, staged: string): Promise<BackupMa
     const awaited = new Set<string>();
     const taker: Taker = {
       line(kind, line, number) {
+        mustBeOfItsTime(kind, line, number, now);
         try {
           putLine(db, kind, line, number);
         } catch (error) {
@@ -65,6 +72,19 @@ export async function stageBackup(zip: string, staged: string): Promise<BackupMa
     throw error;
   }
 }
+
+/** What happened is of the past, as wherever else it comes in. @throws BackupProblem */
+function mustBeOfItsTime(kind: BackupKind, line: unknown, number: number, now: number): void {
+  if (!HAPPENED.includes(kind)) return;
+  mapInstants(BACKUP_KINDS[kind], line, (text) => {
+    const wrong = wrongTime(Date.parse(text), now);
+    if (wrong) {
+      throw new BackupProblem(`This backup is damaged: ${kind}, line ${number + 1}: ${wrong}`);
+    }
+    return text;
+  });
+}
+const HAPPENED: readonly BackupKind[] = ['entries', 'cases', 'runs'];
 
 /** A line that is right by itself and does not fit the others. */
 function misfit(where: string, error: unknown): unknown {

@@ -134,7 +134,10 @@ async function write(file: string, target: string, now: number): Promise<void> {
     );
     zip.end();
     const failed = new Promise<never>((_, fail) => zip.on('error', fail));
-    await Promise.race([pipeline(zip.outputStream, createWriteStream(target)), failed]);
+    await Promise.race([
+      pipeline(zip.outputStream, createWriteStream(target, { mode: 0o600 })),
+      failed,
+    ]);
     const written = await open(target, 'r+');
     await written.sync();
     await written.close();

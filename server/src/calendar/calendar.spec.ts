@@ -280,7 +280,8 @@ describe('a calendar that is read in', () => {
       address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/mine.ics`;
     });
     afterAll(() => server.close());
-    const read = (from: string) => api.post('/api/v1/busy/address').send({ address: from });
+    const read = (from: string) =>
+      api.post('/api/v1/busy/address').send({ address: from, atHome: true });
     const gives = (day: string) =>
       (answer = (response) =>
         response.end(

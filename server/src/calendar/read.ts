@@ -7,9 +7,66 @@ export const MOST_CALENDAR = 2_000_000;
 const TAKEN_HOURS = 4;
 /** Times of one event that are looked through, from whenever it began. */
 const MOST_TIMES = 60_000;
+/** Steps from one time that an event may have to the next, in a whole calendar: a rule may ask for days that are none. */
+const MOST_STEPS = 150_000;
+/** A year that is laid out takes as long as so many steps. */
+const A_YEAR = 50;
+/** Events that a person has in a lifetime. */
+const MOST_EVENTS = 20_000;
 
 /** Why a text is no calendar, in words. */
 export class NoCalendar extends Error {}
+
+/** A calendar that was read. */
+export interface ReadCalendar {
+  name: string;
+  days: Day[];
+}
+
+/** As `busyDays`, with what the calendar is called. @throws NoCalendar */
+export const readCalendar = (text: string, from: Day, to: Day, zone: string): ReadCalendar => ({
+  name: /^X-WR-CALNAME:(.+)$/m.exec(text)?.[1]?.trim().slice(0, 80) ?? 'A calendar',
+  days: busyDays(text, from, to, zone),
+});
+
+/** What the library goes from step to step with; it has no end of its own for a rule that nothing fits. */
+interface Stepping {
+  check_contracting_rules(): boolean;
+  increment_month(): void;
+  expand_year_days(year: number): unknown;
+}
+
+/** Counts the steps of whatever recurs while some work is done, and ends it when there are too many. */
+function inSteps<T>(work: () => T): T {
+  const steps = ICAL.RecurIterator.prototype as unknown as Stepping;
+  const own = {
+    check_contracting_rules: steps.check_contracting_rules,
+    increment_month: steps.increment_month,
+    expand_year_days: steps.expand_year_days,
+  };
+  let left = MOST_STEPS;
+  const step = (so = 1): void => {
+    left -= so;
+    if (left < 0) throw new NoCalendar('An event in this calendar comes too often to be read.');
+  };
+  steps.check_contracting_rules = function () {
+    step();
+    return own.check_contracting_rules.call(this);
+  };
+  steps.increment_month = function () {
+    step();
+    own.increment_month.call(this);
+  };
+  steps.expand_year_days = function (year) {
+    step(A_YEAR);
+    return own.expand_year_days.call(this, year);
+  };
+  try {
+    return work();
+  } finally {
+    Object.assign(steps, own);
+  }
+}
 
 /**
  * The days of a calendar on which nobody can: whole days, and such as are taken for four hours or more. What was
@@ -32,8 +89,12 @@ export function busyDays(text: string, from: Day, to: Day, zone: string): Day[] 
   for (const zoned of calendar.getAllSubcomponents('vtimezone')) {
     ICAL.TimezoneService.register(zoned);
   }
-  try {
-    for (const component of calendar.getAllSubcomponents('vevent')) {
+  const events = calendar.getAllSubcomponents('vevent');
+  if (events.length > MOST_EVENTS) {
+    throw new NoCalendar(`This calendar has more than ${MOST_EVENTS} events.`);
+  }
+  const taken = (): void => {
+    for (const component of events) {
       if (component.getFirstPropertyValue('status') === 'CANCELLED') continue;
       if (component.getFirstPropertyValue('transp') === 'TRANSPARENT' && !isWholeDay(component)) {
         continue;
@@ -44,6 +105,9 @@ export function busyDays(text: string, from: Day, to: Day, zone: string): Day[] 
         });
       }
     }
+  };
+  try {
+    inSteps(taken);
   } catch (error) {
     if (error instanceof NoCalendar) throw error;
     throw new NoCalendar('An event in this calendar cannot be read.');
@@ -67,10 +131,14 @@ function* timesOf(
     yield { start: event.startDate, end: event.endDate };
     return;
   }
+  const lasts = Math.min(MOST_DAYS, Math.ceil(event.duration.toSeconds() / 86_400) + 1);
+  const longBefore = plusDays(from, -(MOST_DAYS + lasts));
   const times = event.iterator();
   for (let n = 0; n < MOST_TIMES; n++) {
     const next = times.next() as ICAL.Time | undefined;
     if (!next || dateOf(next) > to) return;
+    // Long before the days that are looked at, only the times are gone through.
+    if (dateOf(next) < longBefore) continue;
     // The library’s types leave the details open.
     const details = event.getOccurrenceDetails(next) as {
       startDate: ICAL.Time;
@@ -81,6 +149,9 @@ function* timesOf(
   }
   throw new NoCalendar('An event in this calendar comes too often to be read.');
 }
+
+/** No event takes longer; one that is moved by hand is not moved further. Days. */
+const MOST_DAYS = 800;
 
 const dateOf = ({ year, month, day }: ICAL.Time): Day =>
   `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
@@ -94,12 +165,12 @@ function spread(
 ): void {
   if (start.isDate) {
     const last = dateOf(end) > dateOf(start) ? plusDays(dateOf(end), -1) : dateOf(start);
-    const days = Math.min(800, daysBetween(dateOf(start), last));
+    const days = Math.min(MOST_DAYS, daysBetween(dateOf(start), last));
     for (let i = 0; i <= days; i++) add(plusDays(dateOf(start), i), 24);
     return;
   }
   const [a, b] = [local(start, zone), local(end, zone)];
-  for (let day = a.day, n = 0; day <= b.day && n < 800; day = plusDays(day, 1), n++) {
+  for (let day = a.day, n = 0; day <= b.day && n < MOST_DAYS; day = plusDays(day, 1), n++) {
     const begins = day === a.day ? a.hour : 0;
     const ends = day === b.day ? b.hour : 24;
     if (ends > begins) add(day, ends - begins);

@@ -2,7 +2,7 @@ import Database from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
-import { existsSync, mkdirSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { checkDataFile, FileProblem, mustBeWritable, toldOf } from './data-file.js';
@@ -87,6 +87,7 @@ function opened(
   const isNew = file === ':memory:' || !existsSync(file);
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
   const client = new Database(file, patience);
+  if (file !== ':memory:') ownersOnly(file);
   client.pragma('journal_mode = WAL');
   client.pragma('synchronous = FULL');
   client.pragma('foreign_keys = ON');
@@ -95,7 +96,10 @@ function opened(
   const copied = !isNew && behind > 0;
   const db = drizzle(client, { schema: tables });
   try {
-    if (copied) client.prepare('VACUUM INTO ?').run(copy);
+    if (copied) {
+      client.prepare('VACUUM INTO ?').run(copy);
+      ownersOnly(copy);
+    }
     if (behind > 0) migrate(db, { migrationsFolder: MIGRATIONS });
     if (!isNew && behind > 0) migrated({ migrations: behind, ...(copied ? { copy } : {}) });
   } catch (error) {
@@ -107,6 +111,9 @@ function opened(
   if (copied) mendInstants(client);
   return db;
 }
+
+/** Nobody else on this computer reads it, whatever made it; what SQLite lays beside it is as it is. */
+export const ownersOnly = (file: string): void => chmodSync(file, 0o600);
 
 /** How many migrations a file has not had yet. */
 function pending(client: Database.Database): number {

@@ -33,6 +33,8 @@ export interface Stop {
 const MOST_STREAMS = 40;
 export const EVENT_STREAM = 'text/event-stream';
 const KEEP_ALIVE_MS = 25_000;
+/** Who does not take in what was told is let go: it asks again, and reads everything anew. Bytes. */
+const MOST_WAITING = 64_000;
 
 /** Tells every open screen what changed, by server-sent events. */
 export class Changes {
@@ -53,14 +55,22 @@ export class Changes {
 
   tell(change: Change): void {
     this.#count++;
-    for (const listener of this.#listeners.keys())
-      listener.write(`data: ${JSON.stringify(change)}\n\n`);
+    this.#say(`data: ${JSON.stringify(change)}\n\n`);
+  }
+
+  #say(text: string): void {
+    for (const [listener, { forget }] of this.#listeners) {
+      listener.write(text);
+      if (listener.writableLength <= MOST_WAITING) continue;
+      forget();
+      listener.destroy();
+    }
   }
 
   /** Tells every open screen, and each that opens, that nothing is stored; or that it goes on. */
   stops(stop: Stop | undefined): void {
     this.#stop = stop;
-    for (const listener of this.#listeners.keys()) listener.write(stopped(stop));
+    this.#say(stopped(stop));
   }
 
   /**

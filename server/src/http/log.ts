@@ -5,7 +5,8 @@ import { pinoHttp, stdSerializers } from 'pino-http';
 /** Parts of an address that let somebody in. */
 const SECRET = /([?&](?:[\w-]*(?:token|key|secret|password|code)[\w-]*)=)[^&#]*/gi;
 
-const LINK = /^(\/shared\/)[^/?#]+/;
+/** Addresses whose next part lets somebody in; a law holds them against every route that has such a part. */
+const LINK = /^(\/(?:shared|calendar|letters\/stop)\/)[^/?#]+/i;
 
 /** An address as it may stand in a log. */
 export const withoutSecrets = (address: string): string =>

@@ -15,6 +15,7 @@ import { isInPieces, isOnDisk, type Answer, type FileOnDisk, type InPieces } fro
 import type { Caller } from '../access/caller.js';
 import { forgetSecret, keepSecret } from '../access/cookie.js';
 import { isHere } from '../access/here.js';
+import { isChecked } from './checked.js';
 import { mustBeRight, ProblemError } from './problem.js';
 
 /** What a route is told about a request, already checked. */
@@ -22,6 +23,8 @@ export interface Ask<Body = unknown, Query = unknown> {
   params: { id: string };
   query: Query;
   body: Body;
+  /** What `looks` of the route found. */
+  looked?: unknown;
   /** Version named in If-Match. */
   version: number;
   /** Who asks. */
@@ -44,6 +47,12 @@ export interface Route {
   reads?: { schema: object; check: (body: unknown) => FieldProblem[] };
   /** Media type of a body that is no JSON. */
   takes?: string;
+  /** Also takes a value a line of JSON. */
+  lines?: true;
+  /** The largest body, bytes; where nothing is said, as much as is usual, and of a file as much as comes. */
+  most?: number;
+  /** Looks at what came in, in a cell and before anything is stored; its answer is handed on. */
+  looks?(ask: Ask): Promise<unknown>;
   /** Schema of a good answer: of a record, by itself; of what is worked out, by its name. */
   answers: TSchema | AnswerName | { derived: object };
   /** Media type of an answer that is no JSON; it never changes once given where `forGood`. */
@@ -170,7 +179,9 @@ export function mount(app: Express, route: Route, keeper: Keeper, access: Admits
   const key = keyOf(route);
   const handler: RequestHandler = async (request, response) => {
     const caller = access.admit(key, request);
-    const work = () => route.handle(read(route, request, caller));
+    const ask = read(route, request, caller);
+    if (route.looks) ask.looked = await route.looks(ask);
+    const work = () => route.handle(ask);
     const answer =
       route.method === 'get' || route.reckons || route.apart
         ? await work()
@@ -242,7 +253,7 @@ function read(route: Route, request: Request, caller: Caller): Ask {
   if (route.path.includes('{id}')) mustBeRight(checkQuery('IdParams', { ...params }));
   const query: object = { ...request.query };
   if (route.query) mustBeRight(checkQuery(route.query, query));
-  const streams = route.takes !== undefined && route.apart;
+  const streams = route.takes !== undefined && route.most === undefined;
   if (streams ? !request.is(route.takes!) : route.takes && !Buffer.isBuffer(request.body)) {
     throw new ProblemError(415, `Send the content type ${route.takes}.`, {
       detail: 'Nothing was stored.',
@@ -253,7 +264,11 @@ function read(route: Route, request: Request, caller: Caller): Ask {
       throw new ProblemError(415, 'Send JSON, with the content type application/json.');
     }
     mustBeRight(
-      route.body ? check(route.body, request.body) : route.reads!.check(request.body as unknown),
+      route.body
+        ? isChecked(request.body, route.body)
+          ? []
+          : check(route.body, request.body)
+        : route.reads!.check(request.body as unknown),
     );
   }
   return {

@@ -2,6 +2,7 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import { dayOf, weekdayOf, type Day } from '@needlecase/core';
 import type { MailServerDraft } from '@needlecase/core/model/mail';
 import type { Digest } from '@needlecase/core/print/digest';
+import { mustBeCallable, NotCalled } from '../http/outgoing.js';
 import type { RecipientRow } from '../store/mail.js';
 import type { Store } from '../store/store.js';
 
@@ -167,6 +168,11 @@ async function deliver(
   { letter, next }: News,
   { stop, name, patience }: { stop: string; name: string; patience: number },
 ): Promise<Outcome> {
+  try {
+    await mustBeCallable(host, 'home');
+  } catch (error) {
+    if (error instanceof NotCalled) return { refused: 'No mail server can be at this address.' };
+  }
   const { createTransport } = await import('nodemailer');
   // From the word DATA on, what breaks off may have arrived: only the talk itself tells.
   let handed = false;

@@ -3,6 +3,7 @@ import type { Meter } from '@needlecase/core/model/meters';
 import { STAND_IN_BROKER } from '@needlecase/core/model/stand-ins';
 import { isDeepStrictEqual } from 'node:util';
 import type { connect as Connecting, IPublishPacket, MqttClient } from 'mqtt';
+import { mustBeCallable, NotCalled } from '../http/outgoing.js';
 import type { KeptMeter } from '../store/meters.js';
 import { readMessage } from './message.js';
 
@@ -62,12 +63,16 @@ export class Brokers {
     const { default: mqtt } = await import('mqtt');
     for (const meter of fresh) {
       if (this.#closed || this.#lines.has(meter.id)) continue;
+      const says = await this.#refusedBy(meter);
+      if (this.#closed || this.#lines.has(meter.id)) continue;
       try {
+        if (says !== undefined) throw new Error(says);
         this.#call(meter, mqtt.connect);
       } catch {
         // An address that nobody can call: the others are called all the same.
         this.#uncallable.set(meter.id, {
-          ...{ state: 'away', since: this.#now(), says: 'This is no address of a broker.' },
+          ...{ state: 'away', since: this.#now() },
+          says: says ?? 'This is no address of a broker.',
         });
         this.setting.changed(meter.id);
       }
@@ -77,6 +82,18 @@ export class Brokers {
   close(): void {
     this.#closed = true;
     for (const [id, line] of this.#lines) this.#hangUp(id, line);
+  }
+
+  /** Why a broker's address is not called, in words; a name that cannot be looked up now may be later. */
+  async #refusedBy({ mqtt }: KeptMeter): Promise<string | undefined> {
+    const { broker } = mqtt!;
+    if (broker === STAND_IN_BROKER || !URL.canParse(broker)) return undefined;
+    try {
+      await mustBeCallable(new URL(broker).hostname, 'home');
+    } catch (error) {
+      if (error instanceof NotCalled) return 'No broker can be at this address.';
+    }
+    return undefined;
   }
 
   #hangUp(id: string, { client }: Line): void {

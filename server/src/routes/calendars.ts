@@ -10,9 +10,9 @@ import Type from 'typebox';
 import { personOf, type Caller } from '../access/caller.js';
 import { byWhom, type Ground } from '../access/ground.js';
 import { houseOrigin } from '../access/reach.js';
-import { NoCalendar } from '../calendar/read.js';
+import { MOST_CALENDAR } from '../calendar/read.js';
 import { calendarOf } from '../calendar/serve.js';
-import { invalid, notFound } from '../http/problem.js';
+import { notFound } from '../http/problem.js';
 import { fileRoute, longRoute, type Route } from '../http/route.js';
 import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf } from '../work/household.js';
@@ -108,12 +108,11 @@ export function calendarRoutes(
       path: '/api/v1/busy',
       summary: 'Read a calendar in: on days that it takes no visit is planned',
       takes: 'text/calendar',
+      most: MOST_CALENDAR,
       answers: BusyCalendar,
       handle: async ({ body }) => {
         householdOf(store);
-        // A long route is handed the request itself; its text was read before, up to a limit.
-        const text = String((body as { body: unknown }).body);
-        return { status: 201, body: await readIn('calendar', () => busy.take(text)) };
+        return { status: 201, body: await busy.take((body as Buffer).toString('utf8')) };
       },
     }),
     longRoute({
@@ -124,8 +123,7 @@ export function calendarRoutes(
       answers: BusyCalendar,
       handle: async ({ body }) => {
         householdOf(store);
-        const { address } = body as BusyAddress;
-        return { status: 201, body: await readIn('address', () => busy.takeFrom(address)) };
+        return { status: 201, body: await busy.takeFrom(body as BusyAddress) };
       },
     }),
     longRoute({
@@ -146,12 +144,3 @@ export function calendarRoutes(
 }
 
 const roleOf = (caller: Caller): string | undefined => ('role' in caller ? caller.role : undefined);
-
-async function readIn<T>(field: string, read: () => T | Promise<T>): Promise<T> {
-  try {
-    return await read();
-  } catch (error) {
-    if (!(error instanceof NoCalendar)) throw error;
-    throw invalid([{ field, message: error.message }]);
-  }
-}

@@ -1,20 +1,21 @@
-import { lookAtFile } from '@needlecase/core/formats/document-type';
 import {
   Document,
   DOCUMENT_ENDS,
   MOST_DOCUMENT,
   type DocumentDraft,
+  type DocumentType,
 } from '@needlecase/core/model/documents';
 import Type from 'typebox';
 import { invalid, notFound, ProblemError } from '../http/problem.js';
 import { bytesRoute, fileRoute, route, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
+import type { Cells } from '../threads/cells.js';
 import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { machineOf } from '../work/household.js';
 import { currentOf } from '../work/records.js';
 
 /** Manuals, receipts and other papers of machines. */
-export const documentRoutes = (store: Store): Route[] => {
+export const documentRoutes = (store: Store, cells: Cells): Route[] => {
   const find = (id: string) => store.documents.get(id);
   const told = (id: string) => store.changed({ topic: 'documents', id });
   return [
@@ -32,9 +33,11 @@ export const documentRoutes = (store: Store): Route[] => {
         'Keep a paper of a machine, PDF or picture, under an id of your own; the same again changes nothing',
       query: 'DocumentDraft',
       answers: Document,
-      handle: ({ params: { id }, query, body }) => {
+      most: MOST_DOCUMENT,
+      looks: ({ body }) => cells.read('document', { bytes: body as Buffer }, 'file'),
+      handle: ({ params: { id }, query, body, looked }) => {
         machineIn(store, query);
-        const type = typeIn(body);
+        const type = looked as DocumentType;
         const there = store.documents.file(id);
         if (there) {
           if (there.equals(body)) return { body: store.documents.get(id)! };
@@ -99,16 +102,4 @@ function machineIn(store: Store, { machineId }: DocumentDraft): void {
   } catch {
     throw invalid([{ field: 'machineId', message: 'There is no such machine.' }]);
   }
-}
-
-/** What a file is. @throws 422 in words where it cannot be kept */
-function typeIn(file: Buffer) {
-  const wrong = (message: string) => invalid([{ field: 'file', message }]);
-  if (file.length > MOST_DOCUMENT) throw wrong('It is larger than 20 MB.');
-  const look = lookAtFile(file);
-  if (!look) {
-    throw wrong('This is no PDF and no picture (JPEG, PNG, WebP), whatever it is called.');
-  }
-  if (!look.whole) throw wrong('This file is cut short: its end is missing.');
-  return look.type;
 }

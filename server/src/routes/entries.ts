@@ -14,6 +14,7 @@ import type { Store } from '../store/store.js';
 import { AUTHOR, authorOf, personOf, type Caller } from '../access/caller.js';
 import { undo } from '../work/entries.js';
 import { reconcileTap, untap } from '../work/meter-taps.js';
+import { mustBeAGuests } from '../work/guests.js';
 import { householdOf } from '../work/household.js';
 
 export const entryRoutes = (store: Store): Route[] => {
@@ -74,6 +75,7 @@ export const entryRoutes = (store: Store): Route[] => {
       handle: ({ body, caller }) => {
         const draft = right(body);
         mustBeNew(draft);
+        mustBeAGuests(store, caller, draft, Date.now());
         const entry = stored(draft, caller);
         reconcileTap(store, entry, householdOf(store).zone);
         return { status: 201, body: entry };

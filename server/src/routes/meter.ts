@@ -4,14 +4,12 @@ import Type from 'typebox';
 import { authorOf } from '../access/caller.js';
 import { mustBeRight } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
+import { MOST_METER } from '../http/sizes.js';
 import type { Store } from '../store/store.js';
 import { householdOf, machineOf } from '../work/household.js';
 import type { Signals } from '../work/signals.js';
 import { joinLoads, nameLoad, partLoad } from '../work/meter-by-hand.js';
 import { keepMeter, meterProblems, meterView, undoMeter } from '../work/meter.js';
-
-/** Bytes of what is taken in at once. */
-export const MOST_METER = 6_000_000;
 
 /** What a machine's meter read, and the loads that were found in it. */
 export const meterRoutes = (store: Store, signals: Signals): Route[] => [
@@ -35,6 +33,7 @@ export const meterRoutes = (store: Store, signals: Signals): Route[] => [
     summary:
       'Keep what was found in a meter’s log, all or nothing; loads that it told before are passed over, and what was tapped is not counted twice',
     body: 'MeterImport',
+    most: MOST_METER,
     answers: schemas.MeterKept,
     handle: ({ params, body, caller }) => {
       const { zone } = householdOf(store);

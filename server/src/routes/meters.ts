@@ -194,6 +194,7 @@ export function metersRoutes({ store, access }: Ground, plugs: () => Plugs): Rou
         },
         check: () => [],
       },
+      lines: true,
       answers: SamplesKept,
       handle: (ask) => {
         const meter = meterOf(ask.params.id);

@@ -3,6 +3,7 @@ import Type from 'typebox';
 import { authorOf } from '../access/caller.js';
 import { mustBeRight } from '../http/problem.js';
 import { route, type Route } from '../http/route.js';
+import { MOST_METER } from '../http/sizes.js';
 import type { Store } from '../store/store.js';
 import { householdOf } from '../work/household.js';
 import { keepNotes, noteProblems, undoNotes } from '../work/old-notes.js';
@@ -15,6 +16,7 @@ export const oldNotesRoutes = (store: Store): Route[] => [
     summary:
       'Take notes from before in, all or nothing; those that were taken in before, as they are written, are passed over',
     body: 'OldNotes',
+    most: MOST_METER,
     answers: schemas.NotesKept,
     handle: ({ body, caller }) => {
       const { zone } = householdOf(store);

@@ -1,11 +1,13 @@
 import { asc, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
-import type { BusyCalendar } from '@needlecase/core/model/planned';
+import type { BusyAddress, BusyCalendar } from '@needlecase/core/model/planned';
 import type { Db } from '../db/open.js';
 import { busyCalendars, facts } from '../db/tables.js';
 
 /** Under this the address of a calendar is kept, which may be a secret: it is in no backup. */
 const factOf = (id: string): string => `busy-address ${id}`;
+/** Stands before an address of which somebody said that it leads into the house's own network. */
+const AT_HOME = 'at-home ';
 
 /** Calendars that were read in: the days on which nobody can. */
 export class BusyStore {
@@ -39,25 +41,29 @@ export class BusyStore {
   }
 
   /** Where a calendar is read again; nowhere where none is named. */
-  from(id: string, address: string | undefined): void {
+  from(id: string, from: BusyAddress | undefined): void {
     this.db
       .delete(facts)
       .where(eq(facts.name, factOf(id)))
       .run();
-    if (address !== undefined) {
+    if (from !== undefined) {
       this.db
         .insert(facts)
-        .values({ name: factOf(id), value: address })
+        .values({ name: factOf(id), value: `${from.atHome ? AT_HOME : ''}${from.address}` })
         .run();
     }
   }
 
-  addressOf(id: string): string | undefined {
-    return this.db
+  addressOf(id: string): BusyAddress | undefined {
+    const kept = this.db
       .select()
       .from(facts)
       .where(eq(facts.name, factOf(id)))
       .get()?.value;
+    if (kept === undefined) return undefined;
+    return kept.startsWith(AT_HOME)
+      ? { address: kept.slice(AT_HOME.length), atHome: true }
+      : { address: kept };
   }
 
   remove(id: string): void {

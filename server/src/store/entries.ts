@@ -323,6 +323,14 @@ export class EntryStore {
     );
   }
 
+  /** How many came in from a person since an instant. */
+  countBy(author: string, since: number): number {
+    return this.db.$client
+      .prepare('SELECT count(*) FROM entries WHERE author = ? AND recorded_at > ?')
+      .pluck()
+      .get(author, since) as number;
+  }
+
   count(): number {
     return Number(
       this.db

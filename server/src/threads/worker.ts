@@ -1,10 +1,8 @@
 import { workerData } from 'node:worker_threads';
-import { FileProblem } from '../db/data-file.js';
 import { readDatabase, type Db } from '../db/open.js';
-import { ProblemError } from '../http/problem.js';
 import { Store } from '../store/store.js';
 import { doJob, type JobAsk, type JobName, type Place } from './jobs.js';
-import type { Outcome } from './threads.js';
+import { outcomeOf, type Outcome } from './outcome.js';
 
 /*
  * A thread beside the loop. It reads the data file through a connection of its own; what it holds of it is
@@ -29,21 +27,12 @@ const place: Place = {
   },
 };
 
-export default async function work<J extends JobName>({
+export default function work<J extends JobName>({
   job,
   ask,
 }: {
   job: J;
   ask: JobAsk<J>;
 }): Promise<Outcome> {
-  try {
-    return { done: await doJob(place, job, ask) };
-  } catch (error) {
-    if (error instanceof ProblemError) {
-      const { status, title, more } = error;
-      return { problem: { status, title, more } };
-    }
-    const { message, stack, code } = error as NodeJS.ErrnoException;
-    return { failed: { message, stack, code, told: error instanceof FileProblem } };
-  }
+  return outcomeOf(() => doJob(place, job, ask));
 }

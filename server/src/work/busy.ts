@@ -1,8 +1,10 @@
-import type { BusyCalendar } from '@needlecase/core/model/planned';
+import type { BusyAddress, BusyCalendar } from '@needlecase/core/model/planned';
 import { calendarOf } from '@needlecase/core/plan/ahead';
-import { fetchCalendar } from '../calendar/fetch.js';
-import { busyDays } from '../calendar/read.js';
+import { NoCalendar } from '../calendar/read.js';
+import type { May } from '../http/outgoing.js';
+import { invalid } from '../http/problem.js';
 import type { Store } from '../store/store.js';
+import type { Cells } from '../threads/cells.js';
 import { mustHaveRoom, MOST } from './ceilings.js';
 import { householdOf } from './household.js';
 import type { PlanAnswer } from './plan-answer.js';
@@ -12,30 +14,40 @@ export class BusyDays {
   constructor(
     private readonly store: Store,
     private readonly plan: PlanAnswer,
+    private readonly cells: Cells,
+    private readonly fetched: (address: string, may: May) => Promise<string>,
   ) {}
 
-  /** @throws NoCalendar, 422 where there is no room for one more */
-  take(text: string, address?: string): BusyCalendar {
+  /** @throws 422 beside the field where it cannot be read, or there is no room for one more */
+  async take(text: string, from?: BusyAddress): Promise<BusyCalendar> {
     const { store } = this;
     const { zone } = householdOf(store);
     const problem = this.plan.problem();
-    const days = busyDays(text, problem.start, calendarOf(problem).end, zone);
-    const name = /^X-WR-CALNAME:(.+)$/m.exec(text)?.[1]?.trim().slice(0, 80) ?? 'A calendar';
+    const field = from === undefined ? 'calendar' : 'address';
+    const span = { from: problem.start, to: calendarOf(problem).end };
+    const { name, days } = await this.cells.read('calendar', { text, ...span, zone, field }, field);
     return store.write(() => {
       const before = store.busy.list();
       if (!before.some((one) => one.name === name)) {
         mustHaveRoom(before.length, MOST.busy, 'calendars');
       }
       const kept = store.busy.keep({ name, days, readOn: problem.start });
-      store.busy.from(kept.id, address);
+      store.busy.from(kept.id, from);
       store.changed({ topic: 'plan' });
       return kept;
     });
   }
 
-  /** @throws NoCalendar */
-  async takeFrom(address: string): Promise<BusyCalendar> {
-    return this.take(await fetchCalendar(address), address);
+  /** @throws 422 beside the field */
+  async takeFrom(from: BusyAddress): Promise<BusyCalendar> {
+    let text: string;
+    try {
+      text = await this.fetched(from.address, from.atHome ? 'home' : 'world');
+    } catch (error) {
+      if (!(error instanceof NoCalendar)) throw error;
+      throw invalid([{ field: 'address', message: error.message }]);
+    }
+    return this.take(text, from);
   }
 
   /** Reads those of an address again that were read before today; what cannot be read stays as it was. */
@@ -43,9 +55,9 @@ export class BusyDays {
     if (!this.store.household.get()) return;
     const today = this.plan.problem().start;
     for (const { id, readOn } of this.store.busy.list()) {
-      const address = this.store.busy.addressOf(id);
-      if (address === undefined || readOn >= today) continue;
-      await this.takeFrom(address).catch(() => undefined);
+      const from = this.store.busy.addressOf(id);
+      if (from === undefined || readOn >= today) continue;
+      await this.takeFrom(from).catch(() => undefined);
     }
   }
 }

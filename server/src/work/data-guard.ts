@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { basename } from 'node:path';
-import type { Db } from '../db/open.js';
+import { ownersOnly, type Db } from '../db/open.js';
 import { DataPlace } from '../db/place.js';
 import type { Changes } from '../http/changes.js';
 import { heldBack, type ProblemError } from '../http/problem.js';
@@ -94,6 +94,7 @@ export class DataGuard {
     try {
       // By the handle that was open all the time: through it all is seen that was thanked for.
       this.db.$client.prepare('VACUUM INTO ?').run(target);
+      ownersOnly(target);
       this.#rescue = target;
       this.log?.error(`What this server had is rescued in ${target}`);
       this.#tell(this.#why);
