@@ -4,6 +4,7 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { extname, join } from 'node:path';
+import { performance } from 'node:perf_hooks';
 import type { Logger } from 'pino';
 import { Access } from './access/access.js';
 import { admission } from './access/admission.js';
@@ -18,7 +19,7 @@ import { Changes, EVENT_STREAM } from './http/changes.js';
 import { requestLog } from './http/log.js';
 import { openApi } from './http/openapi.js';
 import { notDone, notThisWay } from './http/not-done.js';
-import { notFound, problems, ProblemError, sendProblem } from './http/problem.js';
+import { isFull, notFound, problemsOf, ProblemError, sendProblem } from './http/problem.js';
 import { mount, type Route } from './http/route.js';
 import { aboutRoutes } from './routes/about.js';
 import { absenceRoutes } from './routes/absences.js';
@@ -67,8 +68,10 @@ import { BusyDays } from './work/busy.js';
 import { PlanAnswer } from './work/plan-answer.js';
 import { Planner } from './work/planner.js';
 import { sameCell, type Cells } from './threads/cells.js';
-import { sameThread, type Threads } from './threads/threads.js';
+import { sameThread, watched, type Threads } from './threads/threads.js';
 import { DataGuard } from './work/data-guard.js';
+import { brokerLook, clockLook, diskLook, threadLook } from './work/house-looks.js';
+import { HouseWatch } from './work/house-watch.js';
 import type { Db } from './db/open.js';
 
 export interface App {
@@ -85,6 +88,8 @@ export interface App {
   brokers: Brokers;
   /** Watches over the data file; none where the household is only in memory. */
   guard?: DataGuard | undefined;
+  /** Knows what is wrong with what the household relies on. */
+  watch: HouseWatch;
   /** Every address of the API. */
   routes: readonly Route[];
 }
@@ -132,14 +137,28 @@ export function makeApp(
   const guard = keeping && new DataGuard(keeping.file, db, changes, log);
   const store = new Store(db, changes, () => guard?.problem());
   const cells = ownCells ?? sameCell();
-  const threads = own ?? sameThread({ file: keeping?.file, store: () => store });
+  const watch = new HouseWatch(
+    () => changes.tell({ topic: 'health' }),
+    (error) => log?.error(error),
+  );
+  const stops = threadLook();
+  const threads = watched(own ?? sameThread({ file: keeping?.file, store: () => store }), {
+    failed: (job) => {
+      stops.failed(job);
+      void watch.lookAt('thread');
+    },
+    did: (job) => {
+      stops.did(job);
+      void watch.lookAt('thread');
+    },
+  });
   const days = new MachineDays(store);
   const planner = new Planner(store, threads);
   const plan = new PlanAnswer(store, planner);
   const busy = new BusyDays(store, plan, cells, fetchCalendar);
   const signals = new Signals(store);
   const hindsight = new HindsightKeeper(store, threads);
-  const backups = new BackupKeeper(store, threads, keeping);
+  const backups = new BackupKeeper(store, threads, keeping, () => void watch.lookAt('backup'));
   const access = new Access(db, store);
   const reach = () => access.host.in(at());
   const ground = { store, access, changes, reach };
@@ -154,7 +173,7 @@ export function makeApp(
   });
   const plugs = { live, brokers, ...(plug ? { standIn: plug } : {}) };
   const routes: Route[] = [
-    ...healthRoutes(),
+    ...healthRoutes(watch, () => store.whyNot()),
     ...householdRoutes(store),
     ...benchRoutes(store, threads, days, hindsight, signals),
     ...planRoutes(store, planner, plan),
@@ -187,6 +206,8 @@ export function makeApp(
     ...asideRoutes(ground, () => routes),
   ];
 
+  const disk = keeping && diskLook(keeping.file);
+  watchOver(watch, { store, live, brokers, backups, guard, stops, ...(disk ? { disk } : {}) });
   const unanswered = notDone([
     ...routes,
     { method: 'get', path: '/api/openapi.json' },
@@ -228,7 +249,13 @@ export function makeApp(
   for (const route of routes) mount(app, route, store, access);
   app.use('/api', unanswered);
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
-  app.use(problems);
+  app.use(
+    problemsOf((code) => {
+      if (!isFull(code) || !disk) return;
+      disk.full(Date.now());
+      void watch.lookAt('disk');
+    }),
+  );
   return {
     express: app,
     store,
@@ -242,8 +269,39 @@ export function makeApp(
     brokers,
     hindsight,
     guard,
+    watch,
     routes,
   };
+}
+
+interface Watched {
+  store: Store;
+  live: LiveMeters;
+  brokers: Brokers;
+  backups: BackupKeeper;
+  guard: DataGuard | undefined;
+  stops: ReturnType<typeof threadLook>;
+  disk?: ReturnType<typeof diskLook>;
+}
+
+/** Has everything looked at that can be looked at here; https is looked at where it is spoken. */
+function watchOver(
+  watch: HouseWatch,
+  { store, live, brokers, backups, guard, stops, disk }: Watched,
+): void {
+  watch.add('data-file', () => guard?.told);
+  watch.add('thread', stops.look);
+  watch.add('backup', () => backups.trouble());
+  watch.add('backup-ahead', () => backups.ahead());
+  watch.add(
+    'clock',
+    clockLook(
+      () => performance.now(),
+      () => store.entries.newestRecordedAt(),
+    ),
+  );
+  watch.add('broker', brokerLook(store, live, brokers));
+  if (disk) watch.add('disk', disk.look);
 }
 
 /** A server that nobody but this computer reaches. */

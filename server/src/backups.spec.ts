@@ -101,9 +101,14 @@ describe('backups that are made by the day', () => {
       '2026-08-30T23:00:00.000Z',
       '2026-08-30T10:00:00.000Z',
     ];
-    expect(unwanted(files.map(file), 'Europe/Vienna')).toEqual([]);
+    expect(unwanted(files.map(file), 'Europe/Vienna', Date.parse('2026-09-01'))).toEqual([]);
+    // What says it is of the future pushes nothing out, and stays.
+    const ahead = ['2031-01-01T10:00:00.000Z', ...files].map(file);
+    expect(unwanted(ahead, 'Europe/Vienna', Date.parse('2026-09-01'))).toEqual([]);
     const two = ['2026-08-30T12:00:00.000Z', '2026-08-30T10:00:00.000Z'];
-    expect(unwanted(two.map(file), 'Europe/Vienna').map(({ made }) => made)).toEqual([two[1]]);
+    expect(
+      unwanted(two.map(file), 'Europe/Vienna', Date.parse('2026-09-01')).map(({ made }) => made),
+    ).toEqual([two[1]]);
   });
 });
 

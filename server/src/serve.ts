@@ -11,6 +11,7 @@ import type { serveDatabase } from './db/open.js';
 import { fewConnections } from './http/connections.js';
 import { orEnd } from './or-end.js';
 import type { Settings } from './settings.js';
+import { certificateLook } from './work/house-looks.js';
 import { ownCells } from './threads/cells.js';
 import { ownThreads } from './threads/threads.js';
 
@@ -22,6 +23,8 @@ const MOST_WARMING_MS = 250;
 const LETTERS_MS = 60_000;
 /** How often it is looked whether a calendar is to be read again. */
 const CALENDARS_MS = 3_600_000;
+/** How often what the household relies on is looked at. */
+const WATCH_MS = 60_000;
 /** How soon after a start, and how often then, it is looked how well was foretold. */
 const FIRST_HINDSIGHT_MS = 120_000;
 const HINDSIGHT_MS = 24 * 3_600_000;
@@ -74,6 +77,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     brokers,
     hindsight,
     guard,
+    watch,
   } = app;
   store.answers.forgetOld();
   access.forgetOld();
@@ -105,6 +109,14 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   const silence = open && settings.announce ? await announced(log) : undefined;
   const address = `http://${open || host === '::1' ? 'localhost' : host}:${port}/`;
   held.at(address);
+  if (secure)
+    watch.add(
+      'certificate',
+      certificateLook(() => secure.until()),
+    );
+  const looksAround = setInterval(() => void watch.look(), WATCH_MS);
+  looksAround.unref();
+  void watch.look();
   backups.start();
   live.start();
   void brokers.sync(store.meters.list());
@@ -119,6 +131,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   const stop = (): void => {
     changes.close();
     guard?.stop();
+    clearInterval(looksAround);
     backups.stop();
     clearInterval(letters);
     clearInterval(calendars);

@@ -173,6 +173,8 @@ export const BackupState = closed(
     folder: Type.String(),
     /** Those that are there, the newest first; each was read again after it was written. */
     files: Type.Array(BackupFile),
+    /** So many say that they are of the future: the clock was wrong. They are never the newest. */
+    ahead: Type.Integer(),
     /** The newest is too old; or there is none, and none could be made. */
     old: Type.Boolean(),
     /** What went wrong at the last try. */

@@ -9,6 +9,7 @@ import { ROWS } from './rows.js';
 /** Who may ask for what, written out: G guest, H helper, K keeper, T a token that reads entries, * everybody. */
 const MAY = `
 * get /api/v1/health
+* get /api/v1/ready
 * get /api/v1/me
 * post /api/v1/pair
 * post /api/v1/sign-in

@@ -75,6 +75,7 @@ const besidesBuild = ({
  */
 export const ROWS: Readonly<Record<string, Row>> = {
   'get /api/v1/health': everybody,
+  'get /api/v1/ready': everybody,
   'get /api/v1/me': everybody,
   'post /api/v1/pair': everybody,
   'post /api/v1/sign-in': everybody,

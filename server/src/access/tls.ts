@@ -1,3 +1,4 @@
+import { X509Certificate } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { createServer, type Server } from 'node:https';
 import type { RequestListener } from 'node:http';
@@ -14,6 +15,8 @@ export interface Secure {
   server: Server;
   /** The household's authority, as PEM; none where a certificate of one's own is used. */
   authority?: string;
+  /** How long the certificate in use holds, UTC milliseconds. */
+  until(): number;
   close(): void;
 }
 
@@ -50,6 +53,7 @@ export async function serveSecurely(
   return {
     server,
     ...(source.authority ? { authority: source.authority() } : {}),
+    until: () => Date.parse(new X509Certificate(last.cert as string).validTo),
     close: () => clearInterval(timer),
   };
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { mkdir, readdir, rm, stat } from 'node:fs/promises';
+import { mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -15,7 +15,7 @@ import { toldOf } from '../db/data-file.js';
 import { invalid, notFound, ProblemError } from '../http/problem.js';
 import type { Store } from '../store/store.js';
 import type { Threads } from '../threads/threads.js';
-import { backupName, isDaily, madeAt, unwanted } from './kept.js';
+import { backupName, isAhead, isDaily, madeAt, unwanted } from './kept.js';
 import { removeStaged } from './stage.js';
 
 /** Where the backups of a data file are, and who makes them. */
@@ -50,6 +50,8 @@ export class BackupKeeper {
     private readonly store: Store,
     private readonly threads: Threads,
     private readonly keeping: Keeping | undefined,
+    /** Is told when it stands otherwise with the backups. */
+    private readonly changed: () => void = () => undefined,
   ) {}
 
   /** Looks every hour whether a new one is wanted. */
@@ -67,12 +69,45 @@ export class BackupKeeper {
   async state(): Promise<BackupState> {
     const { folder, now } = this.#keeping();
     const files = await this.#files();
-    const newest = files.find(isDaily);
+    const newest = this.#newest(files);
     return {
       folder,
       files,
+      ahead: files.filter((file) => isAhead(file, now())).length,
       old: newest ? now() - Date.parse(newest.made) > OLD_MS : this.#problem !== undefined,
       ...(this.#problem === undefined ? {} : { problem: this.#problem }),
+    };
+  }
+
+  /** The newest of every day; one that is dated in the future is not it, whatever it says. */
+  #newest(files: readonly BackupFile[]): BackupFile | undefined {
+    const now = this.#keeping().now();
+    return files.find((file) => isDaily(file) && !isAhead(file, now));
+  }
+
+  /** What is wrong with the backups, for the owners. */
+  async trouble(): Promise<{ title: string; detail: string } | undefined> {
+    if (!this.keeping || !this.#isSetUp()) return undefined;
+    const { old, problem } = await this.state();
+    if (problem !== undefined) return { title: 'The last backup failed.', detail: problem };
+    if (!old) return undefined;
+    return {
+      title: 'The last good backup is more than three days old.',
+      detail: 'One is made every day while the server runs. Make one now, under House > Backup.',
+    };
+  }
+
+  /** Backups that are dated in the future, for the owners. */
+  async ahead(): Promise<{ title: string; detail: string } | undefined> {
+    if (!this.keeping) return undefined;
+    const { ahead, folder } = await this.state();
+    if (ahead === 0) return undefined;
+    return {
+      title:
+        ahead === 1
+          ? 'A backup is dated in the future.'
+          : `${ahead} backups are dated in the future.`,
+      detail: `The clock was wrong when it was made. It does not count as the newest. Delete it from ${folder} when you no longer need it.`,
     };
   }
 
@@ -80,7 +115,7 @@ export class BackupKeeper {
   async daily(): Promise<void> {
     if (!this.#isSetUp()) return;
     try {
-      const newest = (await this.#files()).find(isDaily);
+      const newest = this.#newest(await this.#files());
       // A little less than a day, so that it is not an hour later each day.
       const due = !newest || this.#keeping().now() - Date.parse(newest.made) > DAY_MS - HOUR_MS;
       if (due) await this.make();
@@ -103,15 +138,34 @@ export class BackupKeeper {
     try {
       await mkdir(folder, { recursive: true });
       await this.threads.run('backup', { target: join(folder, name), now: at });
+      await this.#tryOut(join(folder, name));
       await this.#letGo();
       this.#problem = undefined;
-      this.store.tell({ topic: 'backups' });
+      this.#told();
     } catch (error) {
       this.#problem = inWords(folder, error);
-      this.store.tell({ topic: 'backups' });
+      this.#told();
       throw new ProblemError(507, 'No backup could be made.', { detail: this.#problem });
     }
     return this.#known(name);
+  }
+
+  #told(): void {
+    this.store.tell({ topic: 'backups' });
+    this.changed();
+  }
+
+  /**
+   * Puts a backup that was made back in trial, into a file of its own that is let go: only one that could be is good.
+   * One that could not be stays under another name, and never counts.
+   */
+  async #tryOut(path: string): Promise<void> {
+    try {
+      await this.threads.run('try-backup', { zip: path, staged: this.#staged(randomUUID()) });
+    } catch (error) {
+      await rename(path, `${path}.bad`);
+      throw error;
+    }
   }
 
   /** One to take along: it is gone from here once it was given out. */
@@ -226,7 +280,7 @@ export class BackupKeeper {
   async #letGo(): Promise<void> {
     const { folder } = this.#keeping();
     const zone = this.store.household.get()?.zone ?? 'UTC';
-    for (const { name } of unwanted(await this.#files(), zone)) {
+    for (const { name } of unwanted(await this.#files(), zone, this.#keeping().now())) {
       await rm(join(folder, name), { force: true });
     }
   }

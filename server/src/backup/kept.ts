@@ -22,13 +22,22 @@ export function madeAt(name: string): string | undefined {
 export const isDaily = ({ name }: Pick<BackupFile, 'name'>): boolean =>
   name.startsWith('needlecase-');
 
+/** Clocks are off by some; a backup of later than this was dated by a clock that was wrong. ms */
+const AHEAD_MS = 10 * 60_000;
+
+/** Whether a backup says that it is of the future: it is none of the newest, whatever it says. */
+export const isAhead = ({ made }: Pick<BackupFile, 'made'>, now: number): boolean =>
+  Date.parse(made) > now + AHEAD_MS;
+
 /**
- * Which backups are no longer wanted.
+ * Which backups are no longer wanted. Those that say they are of the future push no other out; they stay.
  * @param files the newest first
  * @param zone whose days, weeks and months they are
+ * @param now instant, milliseconds
  * @example of a year of daily ones, 7 + 3 + 11 stay: the newest is also the newest of its week and its month
  */
-export function unwanted(files: readonly BackupFile[], zone: string): BackupFile[] {
+export function unwanted(all: readonly BackupFile[], zone: string, now: number): BackupFile[] {
+  const files = all.filter((file) => !isAhead(file, now));
   const daily = files.filter(isDaily);
   const day = ({ made }: BackupFile): string => dayOf(Date.parse(made), zone);
   const wanted = new Set<BackupFile>([

@@ -5,13 +5,14 @@ import type {
   Restored,
   RestoreDraft,
 } from '@needlecase/core/formats/backup';
-import { summaryOf } from '@needlecase/core/formats/backup';
+import { BACKUP_KIND_NAMES, summaryOf } from '@needlecase/core/formats/backup';
 import type { FieldProblem } from '@needlecase/core';
 import { withoutGuards } from '../db/guards.js';
 import { openDatabase, readDatabase, type Db } from '../db/open.js';
 import { households } from '../db/tables.js';
 import { holdings, TABLES, withAttached } from './attached.js';
 import { merge, missingChoices, planMerge, type Merge } from './merge.js';
+import { countOf } from './parts.js';
 import { BackupProblem } from './problem.js';
 import { removeStaged, stageBackup } from './stage.js';
 
@@ -38,6 +39,31 @@ export async function lookAtBackup(
       differences: plan?.differences ?? [],
     };
   });
+}
+
+/**
+ * Puts a backup back in trial, into a file of its own that is let go afterwards, and holds what is there then against
+ * what the backup says of itself.
+ * @throws BackupProblem in words
+ */
+export async function tryBackup(zip: string, staged: string): Promise<void> {
+  const manifest = await stageBackup(zip, staged);
+  const db = readDatabase(staged);
+  try {
+    for (const kind of BACKUP_KIND_NAMES) {
+      const [there, said] = [countOf(db, kind), manifest.counts[kind] ?? 0];
+      if (there === said) continue;
+      throw new BackupProblem(
+        `The backup does not come back whole: of ${kind} ${there} of ${said} are there.`,
+      );
+    }
+    if (db.$client.pragma('integrity_check', { simple: true }) !== 'ok') {
+      throw new BackupProblem('The backup does not come back whole: its file is not sound.');
+    }
+  } finally {
+    db.$client.close();
+    removeStaged(staged);
+  }
 }
 
 /** What could not be done, for want of an answer. */

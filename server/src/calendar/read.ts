@@ -9,8 +9,6 @@ const TAKEN_HOURS = 4;
 const MOST_TIMES = 60_000;
 /** Steps from one time that an event may have to the next, in a whole calendar: a rule may ask for days that are none. */
 const MOST_STEPS = 150_000;
-/** A year that is laid out takes as long as so many steps. */
-const A_YEAR = 50;
 /** Events that a person has in a lifetime. */
 const MOST_EVENTS = 20_000;
 
@@ -30,43 +28,37 @@ export const readCalendar = (text: string, from: Day, to: Day, zone: string): Re
 });
 
 /** What the library goes from step to step with; it has no end of its own for a rule that nothing fits. */
-interface Stepping {
-  check_contracting_rules(): boolean;
-  increment_month(): void;
-  expand_year_days(year: number): unknown;
-}
+const STEPS = {
+  check_contracting_rules: 1,
+  increment_month: 1,
+  /** A year that is laid out takes as long as so many steps. */
+  expand_year_days: 50,
+} as const;
+type Stepping = Record<keyof typeof STEPS, (this: unknown, ...given: unknown[]) => unknown>;
 
 /** Counts the steps of whatever recurs while some work is done, and ends it when there are too many. */
 function inSteps<T>(work: () => T): T {
-  const steps = ICAL.RecurIterator.prototype as unknown as Stepping;
-  const own = {
-    check_contracting_rules: steps.check_contracting_rules,
-    increment_month: steps.increment_month,
-    expand_year_days: steps.expand_year_days,
-  };
+  const stepping = ICAL.RecurIterator.prototype as unknown as Stepping;
+  const own = pick(stepping);
   let left = MOST_STEPS;
-  const step = (so = 1): void => {
-    left -= so;
-    if (left < 0) throw new NoCalendar('An event in this calendar comes too often to be read.');
-  };
-  steps.check_contracting_rules = function () {
-    step();
-    return own.check_contracting_rules.call(this);
-  };
-  steps.increment_month = function () {
-    step();
-    own.increment_month.call(this);
-  };
-  steps.expand_year_days = function (year) {
-    step(A_YEAR);
-    return own.expand_year_days.call(this, year);
-  };
+  for (const name of Object.keys(STEPS) as (keyof typeof STEPS)[]) {
+    stepping[name] = function (...given) {
+      left -= STEPS[name];
+      if (left < 0) throw new NoCalendar('An event in this calendar comes too often to be read.');
+      return own[name].apply(this, given);
+    };
+  }
   try {
     return work();
   } finally {
-    Object.assign(steps, own);
+    Object.assign(stepping, own);
   }
 }
+
+const pick = (from: Stepping): Stepping =>
+  Object.fromEntries(
+    (Object.keys(STEPS) as (keyof typeof STEPS)[]).map((name) => [name, from[name]]),
+  ) as Stepping;
 
 /**
  * The days of a calendar on which nobody can: whole days, and such as are taken for four hours or more. What was

@@ -15,6 +15,7 @@ export const TOPICS = [
   'backups',
   'plan',
   'meters',
+  'health',
 ] as const;
 
 /** What other open screens should look at again. */

@@ -26,8 +26,8 @@ const NEVER = new Set(['unspecified', 'broadcast', 'multicast', 'reserved', 'lin
 export function mayCall(address: string, may: May): boolean {
   if (!ipaddr.isValid(address)) return false;
   const parsed = ipaddr.parse(address);
-  if (parsed.kind() === 'ipv6') {
-    const six = parsed as ipaddr.IPv6;
+  if (parsed instanceof ipaddr.IPv6) {
+    const six = parsed;
     if (six.isIPv4MappedAddress()) return mayCall(six.toIPv4Address().toString(), may);
     if (six.range() === 'rfc6052') {
       return mayCall(six.toByteArray().slice(12).join('.'), may);
@@ -47,7 +47,7 @@ const guarded =
       const good = found.filter(({ address }) => mayCall(address, may));
       const [first] = good;
       if (!first) return done(new NotCalled('not to be called'), '', 0);
-      if (options.all) return done(null, good as never, 0);
+      if (options.all) return done(null, good, 0);
       done(null, first.address, first.family);
     });
   };

@@ -52,8 +52,22 @@ export function sendProblem(response: Response, problem: ProblemError): void {
     .send(JSON.stringify({ type: 'about:blank', title, status, ...more }));
 }
 
-/** Turns whatever went wrong into problem details; what is not meant for people is only logged. */
-export const problems: ErrorRequestHandler = (error, request, response, next) => {
+/** Whether a fault of the data file says that there is no more room. */
+export const isFull = (code: unknown): boolean =>
+  typeof code === 'string' && OF_THE_FILE[0]![0].test(code);
+
+/**
+ * Turns whatever went wrong into problem details; what is not meant for people is only logged.
+ * @param told is told the codes of faults of the data file
+ */
+export const problemsOf =
+  (told: (code: unknown) => void): ErrorRequestHandler =>
+  (error, request, response, next) => {
+    told((error as { code?: unknown }).code);
+    problems(error, request, response, next);
+  };
+
+const problems: ErrorRequestHandler = (error, request, response, next) => {
   if (response.headersSent) return next(error);
   if (error instanceof ProblemError) return sendProblem(response, error);
   if (error instanceof URIError) return sendProblem(response, notFound('page'));

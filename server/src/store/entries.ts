@@ -331,6 +331,15 @@ export class EntryStore {
       .get(author, since) as number;
   }
 
+  /** When the newest came in, UTC milliseconds. */
+  newestRecordedAt(): number | undefined {
+    const newest = this.db.$client
+      .prepare('SELECT recorded_at FROM entries ORDER BY rowid DESC LIMIT 1')
+      .pluck()
+      .get() as number | undefined;
+    return newest;
+  }
+
   count(): number {
     return Number(
       this.db

@@ -133,10 +133,15 @@ export class Store {
     return result;
   }
 
-  /** @throws 503 while the file is held, or is no longer where it was */
+  /** Why nothing can be stored now: the file is held, or is no longer where it was. */
+  whyNot(): ProblemError | undefined {
+    return this.#held === undefined ? this.stopped() : heldBack(this.#held);
+  }
+
+  /** @throws 503 while nothing can be stored */
   mayWrite(): void {
-    if (this.#held !== undefined) throw heldBack(this.#held);
-    this.#mustBeThere();
+    const problem = this.whyNot();
+    if (problem) throw problem;
   }
 
   /** @throws 503 where the file is no longer where it was: another handle of it would read something else */

@@ -14,7 +14,7 @@ interface From {
   field: string;
 }
 
-export const CELL_JOBS = {
+const CELL_JOBS = {
   /** A body of JSON: read, gone through, and held against its schema. */
   json({ bytes, draft }: { bytes: Uint8Array; draft?: DraftName }): unknown {
     let value: unknown;
@@ -58,3 +58,7 @@ export const CELL_JOBS = {
 export type CellJob = keyof typeof CELL_JOBS;
 export type CellAsk<J extends CellJob> = Parameters<(typeof CELL_JOBS)[J]>[0];
 export type CellResult<J extends CellJob> = ReturnType<(typeof CELL_JOBS)[J]>;
+
+/** Does a job. @throws ProblemError what is wrong with what came in */
+export const doCellJob = <J extends CellJob>(job: J, ask: CellAsk<J>): unknown =>
+  (CELL_JOBS as Record<CellJob, (ask: CellAsk<J>) => unknown>)[job](ask);

@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { invalid } from '../http/problem.js';
-import { CELL_JOBS, type CellAsk, type CellJob, type CellResult } from './cell-jobs.js';
+import { doCellJob, type CellAsk, type CellJob, type CellResult } from './cell-jobs.js';
 import { outcomeOf, resultOf, type Outcome } from './outcome.js';
 
 /** How much something foreign may take while it is read. */
@@ -26,9 +26,7 @@ export interface Cells {
 /** In the loop itself, without limits of time and memory: for tests. */
 export const sameCell = (): Cells => ({
   read: async <J extends CellJob>(job: J, ask: CellAsk<J>) =>
-    resultOf<CellResult<J>>(
-      await outcomeOf(() => (CELL_JOBS[job] as (ask: CellAsk<J>) => unknown)(ask)),
-    ),
+    resultOf<CellResult<J>>(await outcomeOf(() => doCellJob(job, ask))),
   close: () => Promise.resolve(),
 });
 

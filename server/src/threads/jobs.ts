@@ -7,7 +7,7 @@ import type { RestoreDraft } from '@needlecase/core/formats/backup';
 import type { CodeCard } from '@needlecase/core/print/code-card';
 import type { WallSheet } from '@needlecase/core/print/wall-sheet';
 import { BackupProblem } from '../backup/problem.js';
-import { ChoicesMissing, lookAtBackup, putBack } from '../backup/restore.js';
+import { ChoicesMissing, lookAtBackup, putBack, tryBackup } from '../backup/restore.js';
 import { writeBackup } from '../backup/write.js';
 import { invalid, ProblemError } from '../http/problem.js';
 import { printCodes } from '../pdf/codes.js';
@@ -73,6 +73,8 @@ export const JOBS = {
     { labels, size, paper }: { labels: Label[]; size: LabelSize; paper: Paper },
   ) => printLabels(labels, size, paper),
   backup: (place: Place, { target, now }: Backing) => writeBackup(fileOf(place), target, now),
+  'try-backup': (_place: Place, { zip, staged }: { zip: string; staged: string }) =>
+    tryBackup(zip, staged),
   'look-at-backup': (place: Place, { zip, staged, now }: Looking) =>
     lookAtBackup(fileOf(place), zip, staged, now),
   'put-back': (place: Place, { staged, now, ...draft }: Restoring) =>

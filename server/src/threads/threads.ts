@@ -1,4 +1,6 @@
 import type { Piscina } from 'piscina';
+import { FileProblem } from '../db/data-file.js';
+import { ProblemError } from '../http/problem.js';
 import { doJob, type JobAsk, type JobName, type JobResult, type Place } from './jobs.js';
 import { resultOf, type Outcome } from './outcome.js';
 
@@ -13,6 +15,27 @@ export interface Threads {
 export const sameThread = (place: Place): Threads => ({
   run: (job, ask) => doJob(place, job, ask),
   close: () => Promise.resolve(),
+});
+
+/** What work in threads came to, for whoever watches over them. */
+export interface ThreadWatch {
+  failed(job: string): void;
+  did(job: string): void;
+}
+
+/** The same, told to somebody: a sentence for a person is no failure of a thread. */
+export const watched = (threads: Threads, watch: ThreadWatch): Threads => ({
+  async run<J extends JobName>(job: J, ask: JobAsk<J>): Promise<JobResult<J>> {
+    try {
+      const result = await threads.run(job, ask);
+      watch.did(job);
+      return result;
+    } catch (error) {
+      if (!(error instanceof ProblemError || error instanceof FileProblem)) watch.failed(job);
+      throw error;
+    }
+  },
+  close: () => threads.close(),
 });
 
 const MOST_THREADS = 2;

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { basename } from 'node:path';
 import { ownersOnly, type Db } from '../db/open.js';
 import { DataPlace } from '../db/place.js';
-import type { Changes } from '../http/changes.js';
+import type { Changes, Stop } from '../http/changes.js';
 import { heldBack, type ProblemError } from '../http/problem.js';
 
 const EACH_MS = 1000;
@@ -45,6 +45,11 @@ export class DataGuard {
     return this.#why;
   }
 
+  /** The same with what to do, as it is told to screens. */
+  get told(): Stop | undefined {
+    return this.#why === undefined ? undefined : { title: this.#why, detail: this.#what() };
+  }
+
   /** Where what could be rescued lies. */
   get rescued(): string | undefined {
     return this.#rescue;
@@ -83,7 +88,7 @@ export class DataGuard {
 
   #tell(why: string | undefined): void {
     this.#why = why;
-    this.changes.stops(why === undefined ? undefined : { title: why, detail: this.#what() });
+    this.changes.stops(this.told);
   }
 
   #write(): void {
