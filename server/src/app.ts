@@ -307,11 +307,19 @@ function watchOver(
 /** A server that nobody but this computer reaches. */
 const ALONE: Reach = { port: 0, open: false };
 
-/** Of a data file that is not where it was nothing is told and nothing stored: nobody would find it again. */
+/**
+ * Of a data file that is not where it was nothing is told and nothing stored: nobody would find it again. Where only
+ * what SQLite lays beside it is lost, what was read in is told on, and nothing is stored. That the server lives, and
+ * how it is, is told always.
+ */
 const whileInPlace =
   (guard: DataGuard | undefined): express.RequestHandler =>
-  (_request, _response, next) =>
-    next(guard?.problem());
+  (request, _response, next) => {
+    const problem = guard?.problem();
+    const reads = request.method === 'GET' || request.method === 'HEAD';
+    const told = reads && (guard?.reads || request.originalUrl.startsWith(HEALTH));
+    next(told ? undefined : problem);
+  };
 
 /**
  * What was noted for one household is not taken by another's server, and everything is told in the words of
@@ -346,6 +354,8 @@ const withRevision =
     if (request.method === 'GET') response.set('Needlecase-Revision', changes.revision);
     next();
   };
+
+const HEALTH = '/api/v1/health';
 
 /** Names the household that something is for, or that was served. */
 const HOUSEHOLD = 'Needlecase-Household';

@@ -22,6 +22,7 @@ export class DataGuard {
   readonly #place: DataPlace;
   #why: string | undefined;
   #rescue: string | undefined;
+  #reads = true;
   #tried = -Infinity;
   readonly #looks: NodeJS.Timeout;
 
@@ -50,6 +51,11 @@ export class DataGuard {
     return this.#why === undefined ? undefined : { title: this.#why, detail: this.#what() };
   }
 
+  /** Whether what was read in may be told: the file itself is where it was. */
+  get reads(): boolean {
+    return this.#reads;
+  }
+
   /** Where what could be rescued lies. */
   get rescued(): string | undefined {
     return this.#rescue;
@@ -58,6 +64,7 @@ export class DataGuard {
   /** Looks now. @returns the answer for whoever wants to store something */
   problem(): ProblemError | undefined {
     const lost = this.#place.lost();
+    this.#reads = !lost?.canComeBack;
     if (!lost) {
       if (this.#why !== undefined) this.#tell(undefined);
       return undefined;
