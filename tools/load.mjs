@@ -16,17 +16,29 @@ export async function timed(url, init) {
 
 /**
  * 50 readers of the bench, 5 who count loads, one who prints records, one who reads the least there is: each asks
- * again as soon as it was answered.
- * @returns the times of each, ms; one error and it is thrown
+ * again as soon as it was answered. Beside them, screens that listen to changes.
+ * @returns the times of each, ms, and how many went wrong
  */
-export async function underLoad(address, seconds) {
+export async function underLoad(address, seconds, { streams = 0 } = {}) {
   const api = `${address}api/v1/`;
   const machines = await (await fetch(`${api}machines`)).json();
   const end = Date.now() + 1000 * seconds;
   const times = { bench: [], write: [], small: [], print: [] };
+  let errors = 0;
   const again = async (list, ask) => {
-    while (Date.now() < end) list.push(await ask());
+    while (Date.now() < end) {
+      await ask().then(
+        (time) => list.push(time),
+        () => errors++,
+      );
+    }
   };
+  const ended = new AbortController();
+  const listening = Array.from({ length: streams }, async () => {
+    const { body } = await fetch(`${api}changes`, { signal: ended.signal });
+    for await (const _piece of body);
+  });
+  const left = Promise.allSettled(listening);
   const tap = (machineId) =>
     timed(`${api}entries`, {
       method: 'POST',
@@ -39,5 +51,7 @@ export async function underLoad(address, seconds) {
     again(times.small, () => timed(`${api}household`)),
     again(times.print, () => timed(`${api}machines/${machines[0].id}/record.pdf`)),
   ]);
-  return times;
+  ended.abort();
+  await left;
+  return { ...times, errors };
 }

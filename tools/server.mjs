@@ -15,6 +15,7 @@ await build({
     restore: 'server/src/restore.ts',
     demo: 'server/src/demo.ts',
     benchmark: 'server/src/benchmark.ts',
+    'big-house': 'server/src/big-house.ts',
   },
   outdir: 'server/dist',
   bundle: true,

@@ -18,6 +18,8 @@ import { BackupKeeper, type Keeping } from './backup/keeper.js';
 import { Changes, EVENT_STREAM } from './http/changes.js';
 import { requestLog } from './http/log.js';
 import { openApi } from './http/openapi.js';
+import { writesFirst } from './http/lanes.js';
+import { LoopWatch } from './http/loop-watch.js';
 import { notDone, notThisWay } from './http/not-done.js';
 import { isFull, notFound, problemsOf, ProblemError, sendProblem } from './http/problem.js';
 import { mount, type Route } from './http/route.js';
@@ -88,6 +90,8 @@ export interface App {
   brokers: Brokers;
   /** Watches over the data file; none where the household is only in memory. */
   guard?: DataGuard | undefined;
+  /** Knows what holds up everybody else; it is to be started. */
+  loop: LoopWatch;
   /** Knows what is wrong with what the household relies on. */
   watch: HouseWatch;
   /** Every address of the API. */
@@ -137,6 +141,7 @@ export function makeApp(
   const guard = keeping && new DataGuard(keeping.file, db, changes, log);
   const store = new Store(db, changes, () => guard?.problem());
   const cells = ownCells ?? sameCell();
+  const loop = new LoopWatch((hold) => log?.warn(hold, 'The loop was held.'));
   const watch = new HouseWatch(
     () => changes.tell({ topic: 'health' }),
     (error) => log?.error(error),
@@ -223,6 +228,7 @@ export function makeApp(
   app.set('trust proxy', proxies);
   app.use(security(reach), onlyWhereTrusted, ownNamesOnly(reach().origin));
   const inPlace = whileInPlace(guard);
+  app.use(writesFirst());
   servePhonePage(app, reach);
   app.post('/shared/:secret', inPlace);
   serveSharedPages(app, store, access, { threads, cells }, reach().origin);
@@ -246,7 +252,7 @@ export function makeApp(
   // What is for another household tries nothing here.
   app.post(['/api/v1/pair', '/api/v1/sign-in', '/api/v1/sign-in/passkey'], fewTries());
   app.use('/api', admission(routes, { access, cells, notDone: unanswered }));
-  for (const route of routes) mount(app, route, store, access);
+  for (const route of routes) mount(app, route, store, access, loop);
   app.use('/api', unanswered);
   if (webRoot && existsSync(webRoot)) changes.release = serveWeb(app, webRoot);
   app.use(
@@ -269,6 +275,7 @@ export function makeApp(
     brokers,
     hindsight,
     guard,
+    loop,
     watch,
     routes,
   };

@@ -28,7 +28,6 @@ import {
   Openings,
   type History,
   type Household,
-  type MachineDraft,
 } from '@needlecase/core';
 import { parse as parseCsv } from 'csv-parse/sync';
 import Papa from 'papaparse';
@@ -44,6 +43,7 @@ import { fillDemo } from './work/demo.js';
 import { houseOf } from './work/household.js';
 import { openDatabase } from './db/open.js';
 import { Store } from './store/store.js';
+import { HOUSE, MACHINES, makeBigHouse } from './testing/big-house.js';
 import { photo } from './testing/pictures.js';
 
 /*
@@ -54,26 +54,6 @@ import { photo } from './testing/pictures.js';
 const DAY = 86_400_000;
 const YEARS = 10;
 const now = Date.now();
-
-const HOUSE = {
-  name: 'Bench',
-  zone: 'Europe/Vienna',
-  units: 'metric',
-  school: 'steady',
-  risk: 0.1,
-} as const;
-const MACHINES: MachineDraft[] = (
-  ['front-load-washer', 'vented-dryer', 'condenser-dryer', 'top-load-washer'] as const
-).flatMap((kind) =>
-  [1, 2].map((n) => ({
-    name: `${kind} ${n}`,
-    kind,
-    place: 'Cellar',
-    features: {},
-    habits: [],
-    loadsPerWeek: 14,
-  })),
-);
 
 /** How long some work takes, seconds. */
 async function timed(work: () => unknown): Promise<number> {
@@ -177,40 +157,6 @@ async function apiTimes(file: string, entries: number) {
   server.close();
   store.close();
   return { warm, tapped, cold, log, record };
-}
-
-/** A file with 500 machines and 500,000 entries, put in past all checks: it would take minutes otherwise. */
-function makeBig(file: string): void {
-  const db = openDatabase(file);
-  const store = new Store(db);
-  const insert = db.$client.prepare(
-    `INSERT INTO entries (id, machine_id, kind, at, day, zone, author, source, recorded_at, task, grade, count, more)
-     VALUES (?, ?, ?, ?, ?, ?, 'bench', 'api', ?, ?, ?, ?, '{}')`,
-  );
-  store.write(() => {
-    store.household.create(HOUSE);
-    const machines = Array.from({ length: 500 }, (_, i) =>
-      store.machines.create({
-        ...MACHINES[i % MACHINES.length]!,
-        name: `M ${i}`,
-        place: `Room ${i % 40}`,
-      }),
-    );
-    for (let i = 0; i < 500_000; i++) {
-      const machine = machines[i % machines.length]!;
-      const at = Math.round(now - (i / 500_000) * YEARS * 365 * DAY);
-      const round = Math.floor(i / machines.length);
-      const tasks = tasksOf(machine);
-      const what =
-        round % 30 === 0
-          ? ['done', tasks[(round / 30) % tasks.length]!.id, round % 3, null]
-          : ['load', null, null, 1];
-      const [kind, task, grade, count] = what;
-      const day = dayOf(at, HOUSE.zone);
-      insert.run(randomUUID(), machine.id, kind, at, day, HOUSE.zone, at, task, grade, count);
-    }
-  });
-  store.close();
 }
 
 /** Seconds and the most memory, MB, that a backup and its way back take with so many photos, some put in first. */
@@ -402,7 +348,8 @@ const measure = {
   vent: await median(101, () => ventRun(VENT)),
   drum: await median(21, () => dryLoad({ ...LOAD, flow: 0.03 })),
 };
-makeBig(`${file}.big`);
+makeBigHouse(`${file}.big`, 500_000);
+makeBigHouse(`${file}.size`, 60_000);
 const api = await apiTimes(file, 60_000);
 const backup = [await backupTimes(file, 50, 50), await backupTimes(file, 500, 450)];
 const plan = await planTimes();

@@ -77,6 +77,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
     brokers,
     hindsight,
     guard,
+    loop,
     watch,
   } = app;
   store.answers.forgetOld();
@@ -117,6 +118,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   const looksAround = setInterval(() => void watch.look(), WATCH_MS);
   looksAround.unref();
   void watch.look();
+  loop.start();
   backups.start();
   live.start();
   void brokers.sync(store.meters.list());
@@ -131,6 +133,7 @@ export async function serve({ settings, log, webRoot, db, held }: Begun): Promis
   const stop = (): void => {
     changes.close();
     guard?.stop();
+    loop.stop();
     clearInterval(looksAround);
     backups.stop();
     clearInterval(letters);

@@ -2,6 +2,7 @@ import type { Day } from '../units/calendar.js';
 import { calendarOf, type AheadProblem } from './ahead.js';
 import { costOf, type GaveWay } from './cost.js';
 import { Descent } from './descent.js';
+import { partsOf, together } from './parts.js';
 import type { Plan } from './problem.js';
 import { boundOf } from './relax.js';
 import { solve, type Progress } from './solve.js';
@@ -85,6 +86,19 @@ export function replan(
   problem: AheadProblem,
   standing: readonly Standing[],
   rounds = ROUNDS,
+): Progress {
+  const parts = partsOf(problem);
+  return together(
+    problem,
+    parts,
+    parts.map((part) => replanPart(part.problem, standing, rounds)),
+  );
+}
+
+function replanPart(
+  problem: AheadProblem,
+  standing: readonly Standing[],
+  rounds: number,
 ): Progress {
   const told = (plan: Plan): Progress => {
     const cost = costOf(problem, plan).total;

@@ -16,6 +16,7 @@ import type { Caller } from '../access/caller.js';
 import { forgetSecret, keepSecret } from '../access/cookie.js';
 import { isHere } from '../access/here.js';
 import { isChecked } from './checked.js';
+import type { LoopWatch } from './loop-watch.js';
 import { mustBeRight, ProblemError } from './problem.js';
 
 /** What a route is told about a request, already checked. */
@@ -174,14 +175,20 @@ export const keyOf = ({ method, path }: Pick<Route, 'method' | 'path'>): string 
   `${method} ${path}`;
 
 /** Mounts a route: lets in who may, checks what came in, answers, and keeps the answer for retries. */
-export function mount(app: Express, route: Route, keeper: Keeper, access: Admits): void {
+export function mount(
+  app: Express,
+  route: Route,
+  keeper: Keeper,
+  access: Admits,
+  loop: Pick<LoopWatch, 'during'>,
+): void {
   const path = route.path.replaceAll(/\{(\w+)\}/g, ':$1');
   const key = keyOf(route);
   const handler: RequestHandler = async (request, response) => {
     const caller = access.admit(key, request);
     const ask = read(route, request, caller);
     if (route.looks) ask.looked = await route.looks(ask);
-    const work = () => route.handle(ask);
+    const work = () => loop.during(key, () => route.handle(ask));
     const answer =
       route.method === 'get' || route.reckons || route.apart
         ? await work()
@@ -195,7 +202,9 @@ export function mount(app: Express, route: Route, keeper: Keeper, access: Admits
       route.forGood ? 'private, max-age=31536000, immutable' : 'no-store',
     );
     if (answer.written !== undefined) return void response.type('json').send(answer.written);
-    if (!route.gives) return void response.json(answer.body);
+    if (!route.gives) {
+      return loop.during(`${key}, written`, () => void response.json(answer.body));
+    }
     if (answer.fileName) response.attachment(answer.fileName);
     if (answer.shown) {
       response.attachment(answer.shown);

@@ -26,6 +26,7 @@ import { badge } from '../data/platform';
 import { RoleService } from '../data/role.service';
 import { VisitsService } from '../data/visits.service';
 import { LineComponent } from '../thread/line.component';
+import { HouseWatchComponent } from '../shared/house-watch.component';
 import { OfferComponent } from '../practice/offer.component';
 import { ProofsComponent } from './proofs.component';
 import { BeforeLoadComponent } from './before-load.component';
@@ -49,6 +50,7 @@ const ROWS_AT_ONCE = 2;
     SignalComponent,
     BeforeLoadComponent,
     CaseCardComponent,
+    HouseWatchComponent,
     LineComponent,
     NgTemplateOutlet,
     OfferComponent,

@@ -18,9 +18,16 @@ export interface Change {
     | 'documents'
     | 'backups'
     | 'meters'
+    | 'health'
     /** Something may have been missed: whatever is shown is read anew. */
     | 'gap';
   id?: string;
+}
+
+/** Why the server stores nothing for now, and what is to be done. */
+export interface Stop {
+  title: string;
+  detail: string;
 }
 
 const NAME = 'needlecase-changes';
@@ -42,6 +49,8 @@ interface News {
   release?: string;
   /** How far the server had come when the stream began. */
   revision?: string;
+  /** Nothing is stored; null where it goes on. */
+  stopped?: Stop | null;
   hello?: true;
 }
 
@@ -62,12 +71,16 @@ export class ChangesService {
   /** The server has another application than this page is of. */
   readonly newer = signal(false);
 
+  /** Why the server stores nothing for now. */
+  readonly stopped = signal<Stop | undefined>(undefined);
+
   readonly all$ = new Observable<Change>((listener) => {
     if (typeof EventSource === 'undefined') return undefined;
     const leave = this.#join((change) => listener.next(change));
     return () => {
       leave();
       this.connected.set(true);
+      this.stopped.set(undefined);
     };
   }).pipe(share());
 
@@ -91,7 +104,11 @@ export class ChangesService {
     let leading = false;
     channel.heard = (news) => {
       this.#hear(news, next);
-      if (news.hello && leading) channel.tell({ connected: this.connected(), ...aheadNow() });
+      if (!news.hello || !leading) return;
+      channel.tell({
+        ...{ connected: this.connected(), stopped: this.stopped() ?? null },
+        ...aheadNow(),
+      });
     };
     const since = Date.now();
     const lead = (): Promise<void> => {
@@ -120,11 +137,12 @@ export class ChangesService {
   }
 
   #hear(
-    { change, connected, ahead, release, revision }: News,
+    { change, connected, ahead, release, revision, stopped }: News,
     next: (change: Change) => void,
   ): void {
     if (connected !== undefined) this.connected.set(connected);
     if (ahead !== undefined) hearAhead(ahead);
+    if (stopped !== undefined) this.stopped.set(stopped ?? undefined);
     if (release !== undefined) this.newer.set(isOther(release));
     if (revision !== undefined && isBehind(revision)) next({ topic: 'gap' });
     if (change) next(change);
@@ -135,7 +153,8 @@ export class ChangesService {
     const source = new EventSource(ADDRESS);
     let broken = false;
     source.onopen = () => {
-      tell({ connected: true });
+      // Whatever there is to say against it is said after this.
+      tell({ connected: true, stopped: null });
       // Nobody knows what was told meanwhile.
       if (broken) tell({ change: { topic: 'gap' } });
       broken = false;
@@ -152,6 +171,10 @@ export class ChangesService {
     source.addEventListener('revision', ({ data }: MessageEvent<string>) =>
       tell({ revision: data }),
     );
+    source.addEventListener('stopped', ({ data }: MessageEvent<string>) => {
+      const stop = JSON.parse(data) as Partial<Stop>;
+      tell({ stopped: stop.title === undefined ? null : (stop as Stop) });
+    });
     source.addEventListener('release', ({ data }: MessageEvent<string>) => tell({ release: data }));
     return () => source.close();
   }

@@ -97,9 +97,13 @@ export class PlanService {
     return this.#api.send<BusyCalendar>('POST', 'busy', calendar, { patience: LONG_MS });
   }
 
-  /** Reads one in from its address, and the server again each day. */
-  readFrom(address: string): Observable<BusyCalendar> {
-    return this.#api.send<BusyCalendar>('POST', 'busy/address', { address }, { patience: LONG_MS });
+  /**
+   * Reads one in from its address, and the server again each day.
+   * @param atHome it is in the house's own network, where the server calls nobody unless it is told to
+   */
+  readFrom(address: string, atHome: boolean): Observable<BusyCalendar> {
+    const from = { address, ...(atHome ? { atHome } : {}) };
+    return this.#api.send<BusyCalendar>('POST', 'busy/address', from, { patience: LONG_MS });
   }
 
   letGo({ id }: BusyCalendar): Observable<BusyCalendar> {

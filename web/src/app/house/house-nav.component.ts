@@ -3,11 +3,12 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { catchError, map, of } from 'rxjs';
 import { BackupsService } from '../data/backups.service';
+import { HouseWatchComponent } from '../shared/house-watch.component';
 
 /** The parts of the house view. */
 @Component({
   selector: 'nc-house-nav',
-  imports: [RouterLink, RouterLinkActive],
+  imports: [HouseWatchComponent, RouterLink, RouterLinkActive],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nav aria-label="Parts of the house">
@@ -24,6 +25,7 @@ import { BackupsService } from '../data/backups.service';
         </a>
       }
     </nav>
+    <nc-house-watch />
   `,
   styles: `
     @use 'mixins' as *;

@@ -109,8 +109,9 @@ export class ToldComponent {
   }
 
   protected readFrom(event: Event): void {
-    const address = fieldsOf(event)('address');
-    if (address) this.#take(this.#service.readFrom(address));
+    const field = fieldsOf(event);
+    const address = field('address');
+    if (address) this.#take(this.#service.readFrom(address, field('home') === 'on'));
   }
 
   #take(reading: Observable<BusyCalendar>): void {

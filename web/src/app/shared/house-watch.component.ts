@@ -1,0 +1,59 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { HealthService } from '../data/health.service';
+import { sayWhenLong } from './say-when';
+
+/** What an owner should know of the computer that all of it is on, before it costs anything; nothing while all is well. */
+@Component({
+  selector: 'nc-house-watch',
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @for (trouble of shown(); track trouble.what) {
+      <section class="trouble" role="alert">
+        <p>
+          <strong>{{ trouble.title }}</strong> {{ trouble.detail }}
+          <small class="soft">Since {{ when(trouble.since) }}.</small>
+        </p>
+        @if (onBench()) {
+          <a class="btn btn-plain" [routerLink]="trouble.leads">Open</a>
+        }
+      </section>
+    }
+  `,
+  styles: `
+    .trouble {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 0.3rem 1rem;
+      margin: 0 0 0.8rem;
+      padding: 0.5rem 0.9rem;
+      border-left: 4px solid var(--due);
+    }
+
+    p {
+      flex: 1 1 20rem;
+      max-width: 70ch;
+      margin: 0;
+      overflow-wrap: anywhere;
+    }
+
+    strong {
+      color: var(--due);
+    }
+  `,
+})
+export class HouseWatchComponent {
+  /** On the Bench only what matters there, with the way to where something can be done. */
+  readonly onBench = input(false);
+  readonly #troubles = toSignal(inject(HealthService).troubles(), { initialValue: [] });
+  protected readonly shown = computed(() =>
+    this.#troubles().filter(({ bench }) => bench || !this.onBench()),
+  );
+
+  protected when(since: string): string {
+    return sayWhenLong(Date.parse(since));
+  }
+}
