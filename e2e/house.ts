@@ -236,3 +236,13 @@ export async function benchLoads(house: House, machineId: string): Promise<Load[
 /** On the way into trouble: shows what is noticed by a sense, such as `See`. */
 export const bySense = (page: Page, sense: string): Promise<void> =>
   page.getByRole('button', { name: new RegExp(`^${sense}: `) }).click();
+
+/** Waits until the application is kept on the device whole: from then on it is there without a connection. */
+export const keptWhole = async (page: Page): Promise<void> => {
+  await page.waitForFunction(
+    async () =>
+      (await caches.match('/needlecase-whole', { cacheName: 'needlecase-worker' })) !== undefined,
+    undefined,
+    { timeout: 60_000, polling: 250 },
+  );
+};

@@ -5,7 +5,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, machineCalled, pair, test, type OpenHouse } from './house.js';
+import { expect, keptWhole, machineCalled, pair, test, type OpenHouse } from './house.js';
 import { plainFaults } from './looks.js';
 import { wholeSlice } from './whole.js';
 
@@ -75,7 +75,7 @@ test('from the address on the first page to a counted load, through the cellar a
       sameSite: 'Strict',
     });
 
-    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+    await keptWhole(page);
     await page.reload();
     await count.waitFor();
     // Without a connection, and with a certificate by the same authority after.

@@ -1,5 +1,5 @@
 import type { CaseRecord, Entry, Visit } from '@needlecase/core';
-import { bySense, expect, goTo, machineCalled, test, type House } from './house.js';
+import { bySense, expect, goTo, keptWhole, machineCalled, test, type House } from './house.js';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -20,7 +20,7 @@ test('a visit goes on without a connection, through a shut tab, and is recorded 
   });
   let page = await context.newPage();
   await page.goto(demo.address);
-  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await keptWhole(page);
   // What was read under the worker's eyes is at hand later.
   await page.reload();
   await page
@@ -107,7 +107,7 @@ test('trouble is told without a connection, and is on the server once when it is
   test.slow();
   let page = await context.newPage();
   await page.goto(demo.address);
-  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await keptWhole(page);
   await page.reload();
   await page
     .getByRole('button', { name: /Count a load/ })
@@ -148,7 +148,7 @@ test('a paper that was opened is there without a connection; files are never giv
 }) => {
   const [paper] = await demo.api<{ id: string }[]>('documents');
   await page.goto(demo.address);
-  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await keptWhole(page);
   await page.reload();
   await page
     .getByRole('button', { name: /Count a load/ })

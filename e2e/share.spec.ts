@@ -1,5 +1,5 @@
 import type { Entry } from '@needlecase/core';
-import { expect, machineCalled, ready, test } from './house.js';
+import { expect, keptWhole, machineCalled, ready, test } from './house.js';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -10,7 +10,7 @@ test('photos that another application shares wait through a shut server, and bec
   test.slow();
   const { id: machineId } = await machineCalled(demo, 'Cellar dryer');
   await page.goto(demo.address);
-  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await keptWhole(page);
   await page.reload();
   await ready(page);
   await page.goto(`${demo.address}share`);

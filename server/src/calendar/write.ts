@@ -93,7 +93,9 @@ const asUtc = (text: string): string =>
 
 function told({ view, address, changed }: Written): Told[] {
   return [
-    ...view.visits.map((visit) => visitTold(visit, address, changed.get(visit.id)!)),
+    ...view.visits.map((visit) =>
+      visitTold(visit, address, changed.get(visit.id) ?? `${view.start}T00:00:00Z`),
+    ),
     ...view.away.map(({ day, kind, span, minutes, todo }): Told => {
       const absence = view.absences.find(({ from }) => from === span.from)!;
       return {

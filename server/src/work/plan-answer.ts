@@ -2,7 +2,6 @@ import type { AheadProblem } from '@needlecase/core/plan/ahead';
 import { planView, type PlanView } from '@needlecase/core/views/plan';
 import type { Answer } from '../http/answer.js';
 import type { Store } from '../store/store.js';
-import { houseOf } from './household.js';
 import type { Planner } from './planner.js';
 
 const MINUTE_MS = 60_000;
@@ -23,8 +22,7 @@ export class PlanAnswer {
   async answer(): Promise<Answer<PlanView> & { body: PlanView }> {
     if (this.#last?.at === this.#moment()) return this.#last.answer;
     const { store } = this;
-    const house = houseOf(store);
-    const state = await this.planner.current(house);
+    const { house, state } = await this.planner.current();
     const body = planView(house, state, {
       absences: store.absences.list(),
       supplies: store.supplies.list(),

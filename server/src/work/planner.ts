@@ -11,10 +11,12 @@ import { calendarOf, type AheadProblem } from '@needlecase/core/plan/ahead';
 import { houseProblem, type PlanWishes } from '@needlecase/core/plan/house-problem';
 import { matched } from '@needlecase/core/plan/matching';
 import type { Plan } from '@needlecase/core/plan/problem';
+import type { Progress } from '@needlecase/core/plan/solve';
 import type { Standing } from '@needlecase/core/plan/standing';
 import { share, yearPlan, type AheadVisit } from '@needlecase/core/plan/year-plan';
 import type { PlanState } from '@needlecase/core/views/plan';
 import { createHash } from 'node:crypto';
+import { heldBack } from '../http/problem.js';
 import type { Store } from '../store/store.js';
 import type { Threads } from '../threads/threads.js';
 import { houseOf } from './household.js';
@@ -36,9 +38,24 @@ interface Basis {
   bound: number;
 }
 
+/** A plan, and the house that it is of. */
+export interface Planned {
+  house: House;
+  state: PlanState;
+}
+
+/** So often it is planned once more because something changed meanwhile. */
+const MOST_TRIES = 20;
+
+/** Names what a plan is made from. */
+const keyOf = (problem: AheadProblem, standing: readonly Standing[]): string =>
+  createHash('sha256')
+    .update(JSON.stringify([problem, standing.filter(({ held, skipped }) => held ?? skipped)]))
+    .digest('base64url');
+
 /** Plans the year of a household: anew where something changed, and calmly. */
 export class Planner {
-  #under: { key: string; state: Promise<PlanState> } | undefined;
+  #under: { key: string; made: Promise<Progress> } | undefined;
 
   constructor(
     private readonly store: Store,
@@ -69,23 +86,37 @@ export class Planner {
     return houseProblem(house, this.wishes(query));
   }
 
-  /** The plan that holds; planned anew where what it rests on has changed. */
-  async current(house: House = houseOf(this.store)): Promise<PlanState> {
-    const problem = this.problem({}, house);
-    const standing = this.#standing(problem.start);
-    const byHand = standing.filter(({ held, skipped }) => held ?? skipped);
-    const key = createHash('sha256')
-      .update(JSON.stringify([problem, byHand]))
-      .digest('base64url');
-    const basis = this.#basis();
-    if (basis?.key === key) return this.#state(problem, basis, standing, house);
-    if (this.#under?.key === key) return this.#under.state;
-    const state = this.threads
-      .run('plan', { problem, standing })
-      .then(({ plan, cost, bound }) => this.#keep({ key, plan, cost, bound }, problem, house))
-      .finally(() => (this.#under = undefined));
-    this.#under = { key, state };
-    return state;
+  /**
+   * The plan that holds, with the house that it is of; planned anew where what it rests on has changed. What changed
+   * while it was being planned is planned with: nobody is told a mixture.
+   */
+  async current(): Promise<Planned> {
+    for (let tries = 0; ; tries++) {
+      const house = houseOf(this.store);
+      const problem = this.problem({}, house);
+      const standing = this.#standing(problem.start);
+      const key = keyOf(problem, standing);
+      const basis = this.#basis();
+      if (basis?.key === key) return { house, state: this.#state(problem, basis, standing, house) };
+      const made = await this.#make(key, problem, standing);
+      const now = houseOf(this.store);
+      const holds = this.problem({}, now);
+      const isSame = keyOf(holds, this.#standing(holds.start)) === key;
+      // Whoever asked for the same has kept it already.
+      if (isSame && this.#basis()?.key === key) continue;
+      if (isSame) return { house: now, state: this.#keep({ key, ...made }, holds, now) };
+      if (tries >= MOST_TRIES) throw heldBack('The household changes faster than it is planned.');
+    }
+  }
+
+  /** Plans in a thread; who asks for the same meanwhile gets the same. */
+  #make(key: string, problem: AheadProblem, standing: readonly Standing[]): Promise<Progress> {
+    if (this.#under?.key === key) return this.#under.made;
+    const made = this.threads.run('plan', { problem, standing }).finally(() => {
+      if (this.#under?.made === made) this.#under = undefined;
+    });
+    this.#under = { key, made };
+    return made;
   }
 
   #basis(): Basis | undefined {

@@ -12,6 +12,7 @@ import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from 
 import { routes } from './app.routes';
 import { askedEarly } from './data/asked-early';
 import { hearsClock } from './data/clock';
+import { whenIdle } from './data/platform';
 import { hearsRevision } from './data/revision';
 import { FaultsTold, tellOfUpdates } from './shell/app-update';
 
@@ -22,10 +23,10 @@ export const appConfig: ApplicationConfig = {
     provideHttpClient(withFetch(), withInterceptors([hearsClock, hearsRevision, askedEarly])),
     provideAppInitializer(tellOfUpdates),
     { provide: ErrorHandler, useClass: FaultsTold },
-    // After the first view stands: keeping the app must not slow it down.
+    // When nobody waits for anything: keeping the app must not slow the first clicks down.
     provideServiceWorker('worker.js', {
       enabled: !isDevMode(),
-      registrationStrategy: 'registerWhenStable:2000',
+      registrationStrategy: whenIdle,
     }),
     provideRouter(
       routes,

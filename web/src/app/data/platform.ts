@@ -1,3 +1,4 @@
+import { Observable } from 'rxjs';
 import { v4 } from 'uuid';
 
 /*
@@ -128,6 +129,25 @@ export function sound(): void {
     tone.stop(now + after + 0.25);
   }
 }
+
+/** So long after a page was loaded nobody is kept waiting for anything, ms. */
+const SETTLED = 3000;
+/** Where the browser is never idle, or cannot say so, ms. */
+const AT_LAST = 8000;
+
+/** Comes once, when a page was loaded a while ago and the browser has nothing else to do. */
+export const whenIdle = (): Observable<void> =>
+  new Observable((listener) => {
+    const come = () => {
+      listener.next();
+      listener.complete();
+    };
+    const timer = setTimeout(() => {
+      if (typeof requestIdleCallback === 'undefined') come();
+      else requestIdleCallback(come, { timeout: AT_LAST });
+    }, SETTLED);
+    return () => clearTimeout(timer);
+  });
 
 /** What tabs of this browser tell each other under a name. */
 export interface Channel<T> {
