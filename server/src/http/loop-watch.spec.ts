@@ -35,13 +35,13 @@ it('a write does not wait behind a row of reads', async () => {
   const app = express();
   const order: string[] = [];
   /** A connection that is there already: what is written to it comes in at the next turn. */
-  let writer: Socket | undefined;
+  const there: { writer?: Socket } = {};
   app.use(writesFirst());
   app.get('/', (_request, response) => {
     busy(10);
     order.push('read');
     if (order.length === 5) {
-      writer!.write('POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 0\r\n\r\n');
+      there.writer!.write('POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 0\r\n\r\n');
     }
     response.end();
   });
@@ -51,14 +51,15 @@ it('a write does not wait behind a row of reads', async () => {
   });
   const server = app.listen(0, '127.0.0.1');
   close = () => {
-    writer?.destroy();
+    there.writer?.destroy();
     server.closeAllConnections();
     server.close();
   };
   await new Promise((done) => server.once('listening', done));
   const { port } = server.address() as AddressInfo;
-  writer = connect(port, '127.0.0.1');
-  await new Promise((done) => writer!.once('connect', done));
+  const writer = connect(port, '127.0.0.1');
+  there.writer = writer;
+  await new Promise((done) => writer.once('connect', done));
   await Promise.all(
     Array.from({ length: 60 }, () => fetch(`http://127.0.0.1:${port}/`).then((one) => one.text())),
   );
