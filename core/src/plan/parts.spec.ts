@@ -62,27 +62,30 @@ describe('the parts of a problem', () => {
     }
   });
 
-  it.each(seeds)('cost together what the whole costs, and name the same things: house %i', (seed) => {
-    const problem = beside(ahead(seed), ahead(seed + 100));
-    const parts = partsOf(problem);
-    for (const { problem: part, chores } of parts) {
-      part.chores.forEach((chore, k) => {
-        const whole = problem.chores[chores[k]!]!;
-        expect(chore.id).toBe(whole.id);
-        expect(part.places[chore.place]!.id).toBe(problem.places[whole.place]!.id);
-        expect(chore.setups.map((one) => part.setups[one]!.id)).toEqual(
-          whole.setups.map((one) => problem.setups[one]!.id),
-        );
-        expect((chore.follows ?? []).map((one) => part.chores[one]!.id)).toEqual(
-          (whole.follows ?? []).map((one) => problem.chores[one]!.id),
-        );
-      });
-    }
-    const made = parts.map(({ problem: part }) => replan(part, []));
-    const { plan, cost, bound } = together(problem, parts, made);
-    // What a plan costs is reckoned from the plan alone, and by nothing that made it.
-    expect(cost).toBeCloseTo(costOf(problem, plan).total, 6);
-    expect(bound).toBeLessThanOrEqual(cost + 1e-6);
-    expect(replan(problem, []).cost).toBeCloseTo(cost, 6);
-  });
+  it.each(seeds)(
+    'cost together what the whole costs, and name the same things: house %i',
+    (seed) => {
+      const problem = beside(ahead(seed), ahead(seed + 100));
+      const parts = partsOf(problem);
+      for (const { problem: part, chores } of parts) {
+        part.chores.forEach((chore, k) => {
+          const whole = problem.chores[chores[k]!]!;
+          expect(chore.id).toBe(whole.id);
+          expect(part.places[chore.place]!.id).toBe(problem.places[whole.place]!.id);
+          expect(chore.setups.map((one) => part.setups[one]!.id)).toEqual(
+            whole.setups.map((one) => problem.setups[one]!.id),
+          );
+          expect((chore.follows ?? []).map((one) => part.chores[one]!.id)).toEqual(
+            (whole.follows ?? []).map((one) => problem.chores[one]!.id),
+          );
+        });
+      }
+      const made = parts.map(({ problem: part }) => replan(part, []));
+      const { plan, cost, bound } = together(problem, parts, made);
+      // What a plan costs is reckoned from the plan alone, and by nothing that made it.
+      expect(cost).toBeCloseTo(costOf(problem, plan).total, 6);
+      expect(bound).toBeLessThanOrEqual(cost + 1e-6);
+      expect(replan(problem, []).cost).toBeCloseTo(cost, 6);
+    },
+  );
 });
