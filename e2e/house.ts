@@ -238,11 +238,15 @@ export const bySense = (page: Page, sense: string): Promise<void> =>
   page.getByRole('button', { name: new RegExp(`^${sense}: `) }).click();
 
 /** Waits until the application is kept on the device whole: from then on it is there without a connection. */
-export const keptWhole = async (page: Page): Promise<void> => {
-  await page.waitForFunction(
-    async () =>
-      (await caches.match('/needlecase-whole', { cacheName: 'needlecase-worker' })) !== undefined,
-    undefined,
-    { timeout: 60_000, polling: 250 },
-  );
-};
+export const keptWhole = (page: Page): Promise<void> =>
+  expect
+    .poll(
+      () =>
+        page.evaluate(
+          async () =>
+            (await caches.match('/needlecase-whole', { cacheName: 'needlecase-worker' })) !==
+            undefined,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(true);

@@ -260,13 +260,14 @@ async function serve(data) {
 }
 
 /** Waits until the application is kept on the device whole. */
-const keptWhole = (page) =>
-  page.waitForFunction(
-    async () =>
-      (await caches.match('/needlecase-whole', { cacheName: 'needlecase-worker' })) !== undefined,
-    undefined,
-    { timeout: 60_000, polling: 250 },
-  );
+async function keptWhole(page) {
+  const isWhole = () =>
+    page.evaluate(
+      async () =>
+        (await caches.match('/needlecase-whole', { cacheName: 'needlecase-worker' })) !== undefined,
+    );
+  while (!(await isWhole())) await page.waitForTimeout(250);
+}
 
 /**
  * What a newcomer's first click takes, ms, in the middle of some visits: a second after the page came, and again so

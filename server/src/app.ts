@@ -297,6 +297,7 @@ function watchOver(
   { store, live, brokers, backups, guard, stops, disk }: Watched,
 ): void {
   watch.add('data-file', () => guard?.told);
+  if (guard) guard.changed = () => void watch.lookAt('data-file');
   watch.add('thread', stops.look);
   watch.add('backup', () => backups.trouble());
   watch.add('backup-ahead', () => backups.ahead());

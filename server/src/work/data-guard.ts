@@ -20,6 +20,8 @@ interface Log {
  */
 export class DataGuard {
   readonly #place: DataPlace;
+  /** Called when it stands otherwise with the file. */
+  changed: () => void = () => undefined;
   #why: string | undefined;
   #rescue: string | undefined;
   #reads = true;
@@ -96,6 +98,7 @@ export class DataGuard {
   #tell(why: string | undefined): void {
     this.#why = why;
     this.changes.stops(this.told);
+    this.changed();
   }
 
   #write(): void {
