@@ -197,7 +197,10 @@ const ASKED: Record<string, Asked> = {
     const there = createServer((_request, response) => response.end(calendarOf('Far')));
     await new Promise<void>((done) => there.listen(0, '127.0.0.1', () => done()));
     const { port } = there.address() as AddressInfo;
-    const answer = await post('busy/address', { address: `http://127.0.0.1:${port}/` });
+    const answer = await post('busy/address', {
+      address: `http://127.0.0.1:${port}/`,
+      atHome: true,
+    });
     there.close();
     return answer;
   },
@@ -364,6 +367,7 @@ async function aside(): Promise<string> {
 }
 Object.assign(ASKED, {
   'get /api/v1/health': () => get('health'),
+  'get /api/v1/ready': () => get('ready'),
   'get /api/v1/me': () => get('me'),
   'get /api/v1/about': () => get('about'),
   'get /api/v1/shares': () => as('get', 'shares'),

@@ -83,6 +83,26 @@ describe('while a year is being planned', () => {
     await api.get('/api/v1/plan/ahead').expect(200);
   });
 
+  it('is answered though something is written each time that it is planned', async () => {
+    let writes = 0;
+    const load = async () => {
+      writes++;
+      const machineId = machines()[0]!.id;
+      await api
+        .post('/api/v1/entries')
+        .send({ kind: 'load', machineId, at: new Date().toISOString(), count: 3 })
+        .expect(201);
+    };
+    meanwhile = [load, change(2, { place: 'Cellar' }), load, remove(2), load, load];
+    const { body, status } = await api.get('/api/v1/plan');
+    expect(status).toBe(200);
+    expect(writes).toBeGreaterThan(1);
+    const known = new Set(machines().map(({ id }) => id));
+    const named = body.visits.flatMap(({ tasks }: { tasks: { machineId: string }[] }) => tasks);
+    expect(named.every(({ machineId }: { machineId: string }) => known.has(machineId))).toBe(true);
+    await api.get('/api/v1/calendar.ics').expect(200);
+  });
+
   it('many who ask at once, with changes between them, are all answered', async () => {
     meanwhile = [absence, change(2, { place: 'Cellar' }), remove(2), change(0, { name: 'Tub' })];
     const asked = ['calendar.ics', 'plan', 'plan/ahead', 'calendar.ics', 'prints/year.pdf', 'plan'];

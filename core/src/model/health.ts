@@ -5,7 +5,8 @@ import { instant } from './instants.js';
 
 /** What can be wrong with the house's own computer, its file or what it talks to. */
 export const HOUSE_TROUBLES = {
-  'data-file': { bench: true, leads: '/house/backup' },
+  // Every screen is told of it by itself.
+  'data-file': { bench: false, leads: '/house/backup' },
   disk: { bench: true, leads: '/house/backup' },
   backup: { bench: true, leads: '/house/backup' },
   'backup-ahead': { bench: false, leads: '/house/backup' },

@@ -8,6 +8,7 @@ import {
 } from '@needlecase/core';
 import type { PlannedVisit, PlanQuery } from '@needlecase/core/model/planned';
 import { calendarOf, type AheadProblem } from '@needlecase/core/plan/ahead';
+import { costOf } from '@needlecase/core/plan/cost';
 import { houseProblem, type PlanWishes } from '@needlecase/core/plan/house-problem';
 import { matched } from '@needlecase/core/plan/matching';
 import type { Plan } from '@needlecase/core/plan/problem';
@@ -16,7 +17,6 @@ import type { Standing } from '@needlecase/core/plan/standing';
 import { share, yearPlan, type AheadVisit } from '@needlecase/core/plan/year-plan';
 import type { PlanState } from '@needlecase/core/views/plan';
 import { createHash } from 'node:crypto';
-import { heldBack } from '../http/problem.js';
 import type { Store } from '../store/store.js';
 import type { Threads } from '../threads/threads.js';
 import { houseOf } from './household.js';
@@ -45,7 +45,16 @@ export interface Planned {
 }
 
 /** So often it is planned once more because something changed meanwhile. */
-const MOST_TRIES = 20;
+const MOST_TRIES = 3;
+
+/** A plan of one problem as one of another: each chore that both have in its weeks. */
+function carried({ plan, bound }: Progress, from: AheadProblem, to: AheadProblem): Progress {
+  const name = ({ machineId, task }: AheadProblem['of'][number]) => `${machineId}/${task}`;
+  const weeks = new Map(from.of.map((one, i) => [name(one), plan[i]!]));
+  const own = to.of.map((one) => (weeks.get(name(one)) ?? []).filter((week) => week < to.weeks));
+  const cost = costOf(to, own).total;
+  return { plan: own, cost, bound: Math.min(bound, cost) };
+}
 
 /** Names what a plan is made from. */
 const keyOf = (problem: AheadProblem, standing: readonly Standing[]): string =>
@@ -98,14 +107,21 @@ export class Planner {
       const key = keyOf(problem, standing);
       const basis = this.#basis();
       if (basis?.key === key) return { house, state: this.#state(problem, basis, standing, house) };
+      const { revision } = this.store;
       const made = await this.#make(key, problem, standing);
+      if (this.#basis()?.key === key) continue;
+      // Nobody has written meanwhile: all of it holds as it was.
+      if (this.store.revision === revision) {
+        return { house, state: this.#keep({ key, ...made }, problem, house) };
+      }
+      if (tries < MOST_TRIES) continue;
+      // It is written faster than it is planned: what was planned is taken over as far as it still goes.
       const now = houseOf(this.store);
       const holds = this.problem({}, now);
-      const isSame = keyOf(holds, this.#standing(holds.start)) === key;
-      // Whoever asked for the same has kept it already.
-      if (isSame && this.#basis()?.key === key) continue;
-      if (isSame) return { house: now, state: this.#keep({ key, ...made }, holds, now) };
-      if (tries >= MOST_TRIES) throw heldBack('The household changes faster than it is planned.');
+      return {
+        house: now,
+        state: this.#keep({ key, ...carried(made, problem, holds) }, holds, now),
+      };
     }
   }
 

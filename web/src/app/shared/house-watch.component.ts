@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { ChangesService } from '../data/changes.service';
 import { HealthService } from '../data/health.service';
 import { sayWhenLong } from './say-when';
 
@@ -49,8 +50,12 @@ export class HouseWatchComponent {
   /** On the Bench only what matters there, with the way to where something can be done. */
   readonly onBench = input(false);
   readonly #troubles = toSignal(inject(HealthService).troubles(), { initialValue: [] });
+  readonly #changes = inject(ChangesService);
   protected readonly shown = computed(() =>
-    this.#troubles().filter(({ bench }) => bench || !this.onBench()),
+    this.#troubles().filter(
+      ({ what, bench }) =>
+        (bench || !this.onBench()) && !(what === 'data-file' && this.#changes.stopped()),
+    ),
   );
 
   protected when(since: string): string {
