@@ -163,6 +163,32 @@ function bend(value: unknown, chance: Chance): unknown {
   return copy;
 }
 
+/** Bends one field, wherever it lies; all others stay as they are. */
+function bendOne(value: unknown, chance: Chance): unknown {
+  const fields: { holder: Record<string, unknown>; name: string }[] = [];
+  const copy = structuredClone(value);
+  const walk = (part: unknown): void => {
+    if (typeof part !== 'object' || part === null) return;
+    const holder = part as Record<string, unknown>;
+    for (const name of Object.keys(holder)) {
+      fields.push({ holder, name });
+      walk(holder[name]);
+    }
+  };
+  walk(copy);
+  if (fields.length === 0) return chance.of(BENT);
+  const { holder, name } = chance.of(fields);
+  const there = holder[name];
+  // A little off is what gets furthest.
+  if (typeof there === 'number' && chance.is(0.5))
+    holder[name] = there * chance.of([-1, 1e6, 1e-9]);
+  else if (typeof there === 'string' && chance.is(0.5)) {
+    holder[name] = there + chance.of(['\u202e', '\u200b', ' ', '\u0007', '\n', '’']);
+  } else if (chance.is(0.2)) delete holder[name];
+  else holder[name] = chance.of(BENT);
+  return copy;
+}
+
 const HEADERS: readonly Record<string, string>[] = [
   { 'Content-Encoding': 'gzip' },
   { 'Content-Encoding': 'nonsense' },
@@ -224,7 +250,7 @@ export async function fuzz(app: App, times: number, seed: number): Promise<Failu
       if (failures.length > MOST_FAILURES) break;
     }
     // What was taken in may not stand in the way of anything for good.
-    if (i % 25 === 0) await looked(address, cookie(), failures, asked);
+    if (i % 25 === 0) await looked(address, cookie(), failures, asked, i % 150 === 0);
   }
   server.closeAllConnections();
   server.close();
@@ -267,8 +293,11 @@ async function looked(
   cookie: string,
   failures: Failure[],
   { path, init }: Asked,
+  plans: boolean,
 ): Promise<void> {
-  for (const view of ['bench', 'supplies', 'cases', 'runs', 'entries?limit=200&all=true']) {
+  const views = ['bench', 'supplies', 'cases', 'runs', 'entries?limit=200&all=true'];
+  // A year takes its time to be planned.
+  for (const view of plans ? [...views, 'plan/ahead', 'calendar.ics'] : views) {
     const { status } = await answerOf(`${address}/api/v1/${view}`, {
       method: 'GET',
       headers: { Cookie: cookie },
@@ -307,9 +336,8 @@ function request(
   }
   if ([...query].length) full += `?${query.toString()}`;
   const body = bodyOf(requestBody?.content ?? {}, maker, chance);
-  if (body !== undefined) {
-    headers['Content-Type'] = typeof body === 'string' ? 'application/json' : 'image/jpeg';
-  }
+  const [type] = Object.keys(requestBody?.content ?? {});
+  if (body !== undefined && type) headers['Content-Type'] = type;
   if (chance.is(0.15)) Object.assign(headers, chance.of(HEADERS));
   const packs = body !== undefined && headers['Content-Encoding'] === 'gzip' && chance.is(0.5);
   return {
@@ -322,6 +350,41 @@ function request(
   };
 }
 
+/** A calendar whose events come again by rules that no program makes. */
+function calendarOf(chance: Chance): string {
+  const part = (name: string, from: readonly (string | number)[]) =>
+    chance.is(0.4) ? `;${name}=${chance.of(from)}` : '';
+  const events = Array.from({ length: 1 + chance.below(3) }, (_, i) => {
+    const often = chance.of([
+      'SECONDLY',
+      'MINUTELY',
+      'HOURLY',
+      'DAILY',
+      'WEEKLY',
+      'MONTHLY',
+      'YEARLY',
+    ]);
+    const rule = [
+      `FREQ=${often}`,
+      part('INTERVAL', [0, 1, 7, 999_999]),
+      part('BYMONTH', [2, 13, '1,2']),
+      part('BYMONTHDAY', [30, 31, -31, 0]),
+      part('BYDAY', ['MO', '5MO', '-53SU', 'XX']),
+      part('BYYEARDAY', [366, -366]),
+      part('COUNT', [1, 1e9]),
+      part('UNTIL', ['19700101', '99991231T235959Z']),
+    ].join('');
+    const start = chance.of([
+      '19700101T000000Z',
+      '20270306',
+      '00010101T000000',
+      '99990101T000000Z',
+    ]);
+    return [`BEGIN:VEVENT`, `UID:${i}`, `DTSTART:${start}`, `RRULE:${rule}`, 'END:VEVENT'];
+  });
+  return ['BEGIN:VCALENDAR', ...events.flat(), 'END:VCALENDAR'].join('\r\n');
+}
+
 function bodyOf(
   content: Record<string, { schema: Schema }>,
   maker: Maker,
@@ -329,11 +392,14 @@ function bodyOf(
 ): string | Uint8Array<ArrayBuffer> | undefined {
   const [type, kind] = Object.entries(content)[0] ?? [];
   if (!type || !kind) return undefined;
+  if (type === 'text/calendar' && chance.is(0.8)) return calendarOf(chance);
   if (type !== 'application/json') {
     return Uint8Array.from({ length: 40 }, () => chance.below(256));
   }
+  // As it should be first: then one field of it is bent, and seldom more, so that the rest gets through.
   let body = maker.make(kind.schema);
-  for (let bends = chance.below(3); bends > 0; bends--) body = bend(body, chance);
+  if (chance.is(0.6)) body = bendOne(body, chance);
+  while (chance.is(0.1)) body = bend(body, chance);
   const text = JSON.stringify(body);
   if (chance.is(0.03)) return text.slice(0, chance.below(text.length));
   return chance.is(0.03) ? text.replace(/"([a-z])/, '"\\ud800$1') : text;
