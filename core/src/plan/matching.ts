@@ -17,9 +17,14 @@ export function matched(
 ): (PlannedVisit | undefined)[] {
   const found: (PlannedVisit | undefined)[] = visits.map(() => undefined);
   const free = new Set(before);
+  const at = new Map<string, PlannedVisit[]>();
+  for (const row of before) {
+    const there = at.get(row.place);
+    if (there) there.push(row);
+    else at.set(row.place, [row]);
+  }
   const pairs = visits.flatMap((visit, i) =>
-    before
-      .filter(({ place }) => place === visit.place)
+    (at.get(visit.place) ?? [])
       .map((row) => ({ i, row, alike: alikeness(visit, row) }))
       .filter(({ alike }) => alike > 0),
   );
