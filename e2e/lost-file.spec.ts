@@ -21,13 +21,4 @@ test('a page that is open says at once that nothing is stored any more, what was
     .click();
   await expect(page.getByText('1 not sent yet')).toBeVisible();
   await expect(banner).toBeVisible();
-  if (process.env['SHOTS']) {
-    await page.screenshot({ path: `${process.env['SHOTS']}/lost.png` });
-    await page.setViewportSize({ width: 390, height: 844 });
-    await page.screenshot({ path: `${process.env['SHOTS']}/lost-phone.png` });
-    await page.setViewportSize({ width: 1280, height: 800 });
-    await page.goto(`${demo.address}house/backup`);
-    await expect(page.getByRole('heading', { name: /Last good|No backup/ })).toBeVisible();
-    await page.screenshot({ path: `${process.env['SHOTS']}/lost-house.png` });
-  }
 });

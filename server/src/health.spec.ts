@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Health } from '@needlecase/core/model/health';
@@ -6,7 +6,7 @@ import request from 'supertest';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { makeApp, type App } from './app.js';
 import { openDatabase, type Db } from './db/open.js';
-import { doJob, type JobName } from './threads/jobs.js';
+import { doJob, type JobAsk, type JobName, type JobResult } from './threads/jobs.js';
 import { ago, setup } from './testing/household.js';
 import { move } from './testing/people.js';
 import { certificateLook, clockLook } from './work/house-looks.js';
@@ -22,6 +22,8 @@ let api: ReturnType<typeof request>;
 let now: number;
 /** Work that fails in its thread, as if it had come to a stop. */
 let breaks: JobName | undefined;
+/** A backup is spoiled after it was written and read. */
+let spoils: boolean;
 
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'needlecase-'));
@@ -29,13 +31,16 @@ beforeEach(async () => {
   db = openDatabase(file);
   now = Date.now();
   breaks = undefined;
+  spoils = false;
   app = makeApp(db, {
     keeping: { file, folder: join(folder, 'kept'), now: () => now, failed: () => undefined },
     threads: {
-      run: (job, ask) =>
-        job === breaks
-          ? Promise.reject(new Error('The thread came to a stop.'))
-          : doJob({ file, store: () => app.store }, job, ask),
+      run: async <J extends JobName>(job: J, ask: JobAsk<J>): Promise<JobResult<J>> => {
+        if (job === breaks) throw new Error('The thread came to a stop.');
+        const done = await doJob({ file, store: () => app.store }, job, ask);
+        if (job === 'backup' && spoils) truncateSync((ask as { target: string }).target, 900);
+        return done;
+      },
       close: () => Promise.resolve(),
     },
   });
@@ -130,15 +135,45 @@ describe('the daily backup', () => {
     expect(await titles()).toEqual([]);
   });
 
-  it('that does not come back never counts, and is told', async () => {
-    breaks = 'try-backup';
-    await app.backups.daily();
+  it('that does not come back never counts, is told, and only the newest such one is kept', async () => {
+    spoils = true;
+    for (let i = 0; i < 3; i++) {
+      now += DAY / 24;
+      await app.backups.daily();
+    }
     expect(kept()).toEqual([expect.stringMatching(/\.zip\.bad$/)]);
     expect((await app.backups.state()).files).toEqual([]);
     expect(await titles()).toContain('The last backup failed.');
-    breaks = undefined;
+    spoils = false;
     await app.backups.daily();
     expect((await titles()).filter((title) => title.includes('backup'))).toEqual([]);
+  });
+
+  it('that could not be tried out is not called bad for it: the disk was full, or the thread ended', async () => {
+    breaks = 'try-backup';
+    await app.backups.daily();
+    expect(kept()).toEqual([expect.stringMatching(/\.zip$/)]);
+    expect(await titles()).toContain('The last backup failed.');
+    expect((await api.get('/api/v1/health')).text).toContain('could not be tried out');
+    breaks = undefined;
+    await app.backups.make();
+    expect((await titles()).filter((title) => title.includes('backup'))).toEqual([]);
+  });
+
+  it('is made, tried out and can be put back after a clock was a year ahead while entries came in', async () => {
+    const ahead = Date.now() + 365 * DAY;
+    const id = app.store.machines.list()[0]!.id;
+    db.$client
+      .prepare(
+        `INSERT INTO entries (id, machine_id, kind, at, day, zone, author, source, recorded_at, count, more)
+         VALUES ('6f9619ff-8b86-4011-b42d-00c04fc964ff', ?, 'load', ?, ?, 'Europe/Vienna', 'household', 'api', ?, 1, '{}')`,
+      )
+      .run(id, ahead, new Date(ahead).toISOString().slice(0, 10), ahead);
+    await app.backups.daily();
+    const [name] = kept();
+    expect(name).toMatch(/\.zip$/);
+    const { body } = await api.post('/api/v1/backups/pick').send({ name }).expect(200);
+    expect((body as { backup: { entries: number } }).backup.entries).toBe(1);
   });
 
   it('is made again after a clock was ahead once: one of the future is told, and is not the newest', async () => {

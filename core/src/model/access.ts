@@ -12,7 +12,7 @@ const oneOf = <const T extends readonly string[]>(values: T) =>
   Type.Unsafe<T[number]>({ type: 'string', enum: [...values] });
 const name = (most: number) => Type.String({ minLength: 1, maxLength: most, pattern: '\\S' });
 const id = () => Type.String({ format: 'uuid' });
-const secret = () => Type.String({ minLength: 1, maxLength: 200 });
+const secret = () => Type.String({ minLength: 1, maxLength: 200, writeOnly: true });
 
 export const PersonDraft = closed(
   { name: name(40), thread: oneOf(THREADS), role: oneOf(ROLES) },
@@ -81,7 +81,7 @@ export const PairDraft = closed(
 export type PairDraft = Static<typeof PairDraft>;
 
 export const PassphraseDraft = closed(
-  { passphrase: Type.String({ minLength: 15, maxLength: 200 }) },
+  { passphrase: Type.String({ minLength: 15, maxLength: 200, writeOnly: true }) },
   'PassphraseDraft',
 );
 export type PassphraseDraft = Static<typeof PassphraseDraft>;

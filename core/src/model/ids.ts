@@ -9,7 +9,9 @@ export const keptId = (text: string): string => ID.exec(text)?.[1]?.toLowerCase(
 
 /** A value that fits a schema, its instants, ids and texts as they are kept. */
 export const keptForm = <T>(schema: TSchema, value: T): T =>
-  mapTexts(schema, value, ({ pattern, format }, text) => {
+  mapTexts(schema, value, ({ pattern, format, writeOnly }, text) => {
+    // What lets somebody in is what it is, to the last sign.
+    if (writeOnly) return text;
     if (pattern === INSTANT) return keptInstant(text);
     return format === 'uuid' ? keptId(text) : keptText(text);
   });

@@ -30,6 +30,8 @@ export function keptInstant(text: string): string {
 export interface Shape {
   pattern?: string;
   format?: string;
+  /** A secret (JSON Schema validation 2020-12, 9.4). */
+  writeOnly?: boolean;
   properties?: Record<string, Shape>;
   patternProperties?: Record<string, Shape>;
   items?: Shape;

@@ -23,7 +23,7 @@ export const MailServerDraft = closed(
   {
     ...server,
     /** The one before stays where none is given. */
-    password: Type.Optional(Type.String({ maxLength: 500 })),
+    password: Type.Optional(Type.String({ maxLength: 500, writeOnly: true })),
   },
   'MailServerDraft',
 );

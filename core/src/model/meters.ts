@@ -43,7 +43,7 @@ export const MeterDraft = closed(
       closed({
         ...broker,
         /** The one before stays where none is given. */
-        password: Type.Optional(Type.String({ minLength: 1, maxLength: 500 })),
+        password: Type.Optional(Type.String({ minLength: 1, maxLength: 500, writeOnly: true })),
       }),
     ),
   },

@@ -92,12 +92,16 @@ export class Access {
     const caller = this.callerOf(request);
     if (row.from === 'everybody') return false;
     if (this.#mayAsRole(row, caller)) return true;
+    if (this.#hasScope(row, caller)) return true;
     // What they send decides, or is set aside: it is read as far as it is small.
-    if (caller.by === 'device' || caller.by === 'here' ? row.besides : caller.by === 'token') {
-      return caller.by === 'token' && row.scope !== undefined && caller.scopes.includes(row.scope);
-    }
+    const known = caller.by === 'here' || caller.by === 'device';
+    if (known && row.besides) return false;
     if (caller.by === 'revoked' && this.aside.takes(key)) return false;
     throw refusedTo(caller, false);
+  }
+
+  #hasScope({ scope }: Row, caller: Caller): boolean {
+    return caller.by === 'token' && scope !== undefined && caller.scopes.includes(scope);
   }
 
   #mayAsRole(row: Row, caller: Caller): boolean {
@@ -108,9 +112,9 @@ export class Access {
   #may(row: Row, caller: Caller, request: Request): boolean {
     const { id } = request.params as { id?: string };
     if (caller.by === 'token') {
-      const { scopes, meterId } = caller;
+      const { meterId } = caller;
       const isOf = meterId === undefined || meterId === (id && keptId(id));
-      return row.scope !== undefined && scopes.includes(row.scope) && isOf;
+      return this.#hasScope(row, caller) && isOf;
     }
     if (caller.by !== 'here' && caller.by !== 'device') return false;
     if (this.#mayAsRole(row, caller)) return true;

@@ -1,8 +1,10 @@
+import { once } from 'node:events';
+import { createServer } from 'node:http';
 import { connect } from 'node:net';
 import type { AddressInfo } from 'node:net';
-import { performance } from 'node:perf_hooks';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { unsound } from '../http/sound.js';
+import { endsWhenStill } from './admission.js';
 import { readyApp, type Fixture } from '../testing/household.js';
 import { move } from '../testing/people.js';
 import { ROWS } from './rows.js';
@@ -73,6 +75,42 @@ describe('what stands before a body decides', () => {
     expect(await headOnly('POST', path, more)).toContain('413');
   });
 
+  it('a token that was made for something else is turned away before a byte is read', async () => {
+    const { token } = app.access.tokens.make({ name: 'script', scopes: ['entries:read'] });
+    const Authorization = `Bearer ${token}`;
+    for (const { method, path } of app.routes.filter((one) => one.method !== 'get')) {
+      const row = ROWS[`${method} ${path}`]!;
+      if (row.from === 'everybody' || row.scope === 'entries:read') continue;
+      const address = path.replace('{id}', '11111111-1111-4111-8111-111111111111');
+      const answer = await headOnly(method.toUpperCase(), address, { Authorization, ...LARGE });
+      expect(`${method} ${path} ${answer}`).toContain('403');
+    }
+  });
+
+  it('a body of which nothing more comes is let go; one that was sent whole is waited for', async () => {
+    const slow = createServer((request, response) => {
+      endsWhenStill(request, 150);
+      request.resume();
+      request.once('end', () => setTimeout(() => response.end('worked'), 400));
+    });
+    slow.listen(0, '127.0.0.1');
+    await once(slow, 'listening');
+    const at = (slow.address() as AddressInfo).port;
+    const socket = connect(at, '127.0.0.1');
+    const head = 'POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 100\r\n\r\n';
+    socket.write(head);
+    const trickle = setInterval(() => socket.write('x'), 60);
+    const gone = once(socket, 'close');
+    // As long as some of it comes it is read; then it is let go.
+    setTimeout(() => clearInterval(trickle), 500);
+    await gone;
+    expect(socket.bytesWritten).toBeGreaterThan(head.length + 3);
+    const whole = await fetch(`http://127.0.0.1:${at}/`, { method: 'POST', body: 'all of it' });
+    expect(await whole.text()).toBe('worked');
+    slow.closeAllConnections();
+    slow.close();
+  });
+
   it('strangers together have little on its way, and the house is answered meanwhile', async () => {
     const sockets = Array.from({ length: 60 }, () => {
       const socket = connect(port, '127.0.0.1');
@@ -83,16 +121,12 @@ describe('what stands before a body decides', () => {
       );
       return socket;
     });
-    const answers = await Promise.all(
-      sockets.slice(32).map(
-        (socket) =>
-          new Promise<string>((done) => {
-            socket.once('data', (piece) => done(String(piece).split('\r\n')[0]!));
-            setTimeout(() => done('read'), 1500);
-          }),
-      ),
-    );
-    expect(answers.filter((one) => one.includes('503')).length).toBeGreaterThan(20);
+    let refused = 0;
+    for (const socket of sockets) {
+      socket.once('data', (piece) => (refused += String(piece).startsWith('HTTP/1.1 503') ? 1 : 0));
+    }
+    // Two million bytes are thirty-one of them.
+    await vi.waitFor(() => expect(refused).toBe(60 - 31), { timeout: 20_000 });
     const keeper = await fetch(`http://localhost:${port}/api/v1/bench`);
     expect(keeper.status).toBe(200);
     for (const socket of sockets) socket.destroy();
@@ -108,9 +142,9 @@ describe('what a body may hold', () => {
       Array.from({ length: 600_000 }, (_, i) => ({ a: i })),
     ];
     for (const shape of shapes) {
-      const began = performance.now();
+      const began = process.cpuUsage();
       expect(unsound({ more: shape })).toBeUndefined();
-      expect(performance.now() - began).toBeLessThan(1000);
+      expect(process.cpuUsage(began).user / 1000).toBeLessThan(1500);
     }
   });
 
@@ -121,6 +155,20 @@ describe('what a body may hold', () => {
     let deep: unknown = 1;
     for (let i = 0; i < 60; i++) deep = [deep];
     expect(unsound({ top: deep })).toMatchObject({ field: 'top', message: /50 deep/ });
+  });
+
+  it('text is kept so wherever it comes in, and what lets somebody in stays as it is', async () => {
+    const name = 'A\u202eda\u200b';
+    const { body: person } = await app.api
+      .post('/api/v1/persons')
+      .send({ name, thread: 'indigo', role: 'helper' })
+      .expect(201);
+    expect(JSON.stringify(person)).toContain('"Ada"');
+    await app.api
+      .put('/api/v1/mail/server')
+      .send({ host: 'mail.test', port: 25, secure: false, from: 'a@mail.test', password: name })
+      .expect(200);
+    expect(app.store.mail.server?.password).toBe(name);
   });
 
   it('text is kept without what turns it around', async () => {

@@ -1,14 +1,15 @@
 import express, { type Request, type RequestHandler } from 'express';
+import type { IncomingMessage } from 'node:http';
 import type { Access } from './access.js';
 import { isSound, noteChecked } from '../http/checked.js';
 import { ProblemError, sendProblem } from '../http/problem.js';
-import { keyOf, type Route } from '../http/route.js';
+import { isStreamed, keyOf, patternOf, type Route } from '../http/route.js';
 import { SMALL, USUAL } from '../http/sizes.js';
 import { soundOnly } from '../http/sound.js';
 import type { Cells } from '../threads/cells.js';
 
 /** Bytes on their way at once, in all, of one device, and of all that nobody knows. */
-export const CEILINGS = { all: 160_000_000, device: 60_000_000, unknown: 2_000_000 };
+const CEILINGS = { all: 160_000_000, device: 60_000_000, unknown: 2_000_000 };
 /** A body of which nothing more comes for so long is let go, ms. */
 const STILL_MS = 30_000;
 
@@ -60,7 +61,7 @@ export function admission(
 ): RequestHandler {
   const known: Known[] = routes.map((route) => ({
     route,
-    path: new RegExp(`^${route.path.replaceAll(/\{\w+\}/g, '[^/]+')}/?$`, 'i'),
+    path: patternOf(route.path),
   }));
   const flight = new InFlight();
 
@@ -77,7 +78,7 @@ export function admission(
     }
     const most = access.knock(keyOf(route), request) ? (route.most ?? USUAL) : SMALL;
     if (length !== undefined && length > most) throw tooLarge(most);
-    const streams = route.takes !== undefined && route.most === undefined;
+    const streams = isStreamed(route);
     const who = whoOf(access, request);
     // What is streamed to the disk is never whole in memory.
     const free = flight.take(who, streams ? SMALL : (length ?? most));
@@ -105,7 +106,7 @@ const TOO_MUCH = new ProblemError(503, 'Too much is on its way at once.', {
   detail: 'Nothing was stored. It can be sent again in a moment.',
 });
 
-export const tooLarge = (most: number): ProblemError =>
+const tooLarge = (most: number): ProblemError =>
   new ProblemError(
     413,
     `This is larger than ${most >= 1_000_000 ? `${most / 1e6} MB` : `${most / 1000} kB`}.`,
@@ -118,19 +119,19 @@ function whoOf(access: Access, request: Request): string {
   return caller.by === 'here' || caller.by === 'token' ? caller.by : UNKNOWN;
 }
 
-/** Ends a request of which nothing more comes; not one whose answer takes its time. */
-function endsWhenStill(request: Request): void {
+/**
+ * Ends a request of which nothing more comes; not one whose answer takes its time.
+ * @param after so long without a byte, ms
+ */
+export function endsWhenStill(request: IncomingMessage, after = STILL_MS): void {
   const { socket } = request;
-  const end = (): void => {
-    if (!request.complete) socket.destroy();
-  };
-  socket.setTimeout(STILL_MS, end);
-  const over = (): void => {
+  const end = (): void => void socket.destroy();
+  socket.setTimeout(after, end);
+  // Once: from the end of the answer on the socket waits as long as the server says.
+  request.once('end', () => {
     socket.removeListener('timeout', end);
     socket.setTimeout(0);
-  };
-  request.once('end', over);
-  request.once('close', over);
+  });
 }
 
 /** What reads a body of a route: small JSON at once, what is larger in a cell. */
@@ -151,7 +152,7 @@ function parsed(
 }
 
 /** A value a line of JSON. */
-export const LINES = 'application/x-ndjson';
+const LINES = 'application/x-ndjson';
 
 const cellJson =
   (

@@ -1,5 +1,6 @@
 import { checkAccess } from '@needlecase/core/model/check-access';
 import type { Link, SharedNoteDraft } from '@needlecase/core/model/access';
+import { keptText } from '@needlecase/core/model/texts';
 import express, { type Express, type Request, type Response } from 'express';
 import { randomUUID } from 'node:crypto';
 import { invalid, mustBeRight, notFound, ProblemError } from '../http/problem.js';
@@ -122,7 +123,7 @@ function deedOf(
   const machineId =
     link.shows === 'machine' ? link.target : store.cases.get(link.target)?.machineId;
   if (machineId === undefined || !store.machines.get(machineId)) throw notFound('link');
-  const said = note.trim();
+  const said = keptText(note).trim();
   if (!said && !picture) {
     throw invalid([{ field: 'note', message: 'Write a note, or choose a photo.' }]);
   }

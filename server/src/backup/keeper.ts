@@ -37,6 +37,8 @@ const OLD_MS = 3 * DAY_MS;
 /** A backup that was handed in waits so long to be put back. */
 const LOOK_MS = HOUR_MS;
 const FIRST_LOOK_MS = 60_000;
+/** The end of the name of one that did not come back. */
+const BAD = '.bad';
 
 /** Makes, keeps, shows and puts back the backups of a household. */
 export class BackupKeeper {
@@ -138,7 +140,8 @@ export class BackupKeeper {
     try {
       await mkdir(folder, { recursive: true });
       await this.threads.run('backup', { target: join(folder, name), now: at });
-      await this.#tryOut(join(folder, name));
+      // What is here before a backup is put back is not waited for: nobody may write meanwhile.
+      if (what === 'needlecase') await this.#tryOut(folder, name);
       await this.#letGo();
       this.#problem = undefined;
       this.#told();
@@ -157,13 +160,23 @@ export class BackupKeeper {
 
   /**
    * Puts a backup that was made back in trial, into a file of its own that is let go: only one that could be is good.
-   * One that could not be stays under another name, and never counts.
+   * The last that could not be stays under another name, and never counts; where the trial itself was in want of
+   * something, such as room, nothing is said against the backup.
    */
-  async #tryOut(path: string): Promise<void> {
+  async #tryOut(folder: string, name: string): Promise<void> {
+    const zip = join(folder, name);
+    const staged = this.#staged(randomUUID());
     try {
-      await this.threads.run('try-backup', { zip: path, staged: this.#staged(randomUUID()) });
+      await this.threads.run('try-backup', { zip, staged });
     } catch (error) {
-      await rename(path, `${path}.bad`);
+      removeStaged(staged);
+      if (!(error instanceof ProblemError)) {
+        throw new Error(`The backup could not be tried out: ${inWords(folder, error)}`);
+      }
+      for (const one of await readdir(folder)) {
+        if (one.endsWith(BAD)) await rm(join(folder, one), { force: true });
+      }
+      await rename(zip, zip + BAD);
       throw error;
     }
   }

@@ -28,6 +28,9 @@ const FOREIGN = 'This is no backup of Needlecase.';
 /** JSON lines are packed to a tenth or so; what unpacks to more than this many times its size is a trick. */
 const MOST_TIMES = 200;
 const MOST_MANIFEST = 50_000_000;
+/** Nothing that is filed is larger, bytes; nor has any household so many files. */
+const MOST_FILE = 25_000_000;
+const MOST_FILES = 300_000;
 
 /**
  * Reads a backup from end to end: that it is one, that it is whole, and that each line is what it should be.
@@ -55,6 +58,9 @@ export async function readBackup(path: string, taker?: Taker): Promise<BackupMan
     }
     for (const [part, entry] of files) {
       if (part.startsWith('data/') || part === MANIFEST) continue;
+      if (entry.uncompressedSize > MOST_FILE) {
+        throw new BackupProblem(`${DAMAGED}: ${part} is larger than ${MOST_FILE / 1e6} MB.`);
+      }
       const content = await all(checkedPieces(zip, entry, manifest, part));
       const of = fileAt(part);
       if (!of) continue;
@@ -91,6 +97,9 @@ async function inside(
   const files = new Map<string, yauzl.Entry>();
   let unpacked = 0;
   for await (const entry of zip.eachEntry()) {
+    if (files.size >= MOST_FILES) {
+      throw new BackupProblem(`This file holds more than ${MOST_FILES} others.`);
+    }
     files.set(entry.fileName, entry);
     unpacked += entry.uncompressedSize;
   }

@@ -3,7 +3,7 @@ import type { BackupManifest } from '@needlecase/core/formats/backup';
 import { openDatabase } from '../db/open.js';
 import { BACKUP_KINDS, isFiled, type BackupKind } from '@needlecase/core/formats/backup';
 import { mapInstants } from '@needlecase/core/model/instants';
-import { wrongTime } from '@needlecase/core/units/clock';
+import { impossibleTime } from '@needlecase/core/units/clock';
 import { putFile, putLine } from './parts.js';
 import { FILE_WORDS } from './its-file.js';
 import { BackupProblem } from './problem.js';
@@ -73,11 +73,11 @@ export async function stageBackup(
   }
 }
 
-/** What happened is of the past, as wherever else it comes in. @throws BackupProblem */
+/** What happened is of a time that can be, as wherever else it comes in. @throws BackupProblem */
 function mustBeOfItsTime(kind: BackupKind, line: unknown, number: number, now: number): void {
   if (!HAPPENED.includes(kind)) return;
   mapInstants(BACKUP_KINDS[kind], line, (text) => {
-    const wrong = wrongTime(Date.parse(text), now);
+    const wrong = impossibleTime(Date.parse(text), now);
     if (wrong) {
       throw new BackupProblem(`This backup is damaged: ${kind}, line ${number + 1}: ${wrong}`);
     }

@@ -6,7 +6,7 @@ const PATIENCE_MS = 10_000;
 
 /** Whatever went wrong there: an address is not told what else is in the house, or who answers. */
 const SAID =
-  'No calendar could be read there. Look at the address; and if it is on your own network, say so beside it.';
+  'No calendar could be read there. Check the address. If it is on your own network, tick that box.';
 
 /**
  * What a calendar's address answers, as text; `webcal:` is read over https.

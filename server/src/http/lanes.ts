@@ -1,5 +1,7 @@
 import type { RequestHandler } from 'express';
 
+const AT_ONCE = /^\/api\/v1\/(health|ready)$/;
+
 /**
  * Has reads answered one a turn of the loop, so that whatever is to be stored never waits behind a row of them: what
  * comes in meanwhile is taken up between two reads.
@@ -24,7 +26,9 @@ export function writesFirst(): RequestHandler {
     one.next();
   };
   return (request, response, next) => {
-    if (request.method !== 'GET' && request.method !== 'HEAD') return next();
+    const reads = request.method === 'GET' || request.method === 'HEAD';
+    // Whether the server lives is not asked behind a row of others.
+    if (!reads || AT_ONCE.test(request.path)) return next();
     waiting.push({ next: () => next(), isGone: () => response.destroyed });
     if (turning) return;
     turning = true;

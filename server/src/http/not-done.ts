@@ -1,6 +1,6 @@
 import type { RequestHandler, Response } from 'express';
 import { notFound, ProblemError, sendProblem } from './problem.js';
-import type { Route } from './route.js';
+import { patternOf, type Route } from './route.js';
 
 /** An address that answers, and how it is asked. */
 type Answers = Pick<Route, 'method' | 'path'>;
@@ -9,7 +9,7 @@ type Answers = Pick<Route, 'method' | 'path'>;
 export function notDone(routes: readonly Answers[]): RequestHandler {
   const known = routes.map(({ method, path }) => ({
     method: method.toUpperCase(),
-    path: new RegExp(`^${path.replaceAll(/\{\w+\}/g, '[^/]+')}$`),
+    path: patternOf(path),
   }));
   return (request, response) => {
     const path = `/api${request.path}`;

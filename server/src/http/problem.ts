@@ -53,8 +53,7 @@ export function sendProblem(response: Response, problem: ProblemError): void {
 }
 
 /** Whether a fault of the data file says that there is no more room. */
-export const isFull = (code: unknown): boolean =>
-  typeof code === 'string' && OF_THE_FILE[0]![0].test(code);
+export const isFull = (code: unknown): boolean => typeof code === 'string' && FULL.test(code);
 
 /**
  * Turns whatever went wrong into problem details; what is not meant for people is only logged.
@@ -114,10 +113,12 @@ function askew({ type = '', status = 500, limit = 0 }: Askew): [number, string] 
   return status === 404 ? [404, 'There is no such page.'] : [status, 'This cannot be read.'];
 }
 
+const FULL = /^SQLITE_FULL|^ENOSPC|^EDQUOT/;
+
 /** What the data file's own faults are to whoever asked. */
 const OF_THE_FILE: readonly [RegExp, number, string, string][] = [
   [
-    /^SQLITE_FULL|^ENOSPC|^EDQUOT/,
+    FULL,
     507,
     'The disk of the server is full.',
     'Nothing was stored. What is there can be read. When there is room again, it can be sent again.',

@@ -174,6 +174,14 @@ export interface Admits {
 export const keyOf = ({ method, path }: Pick<Route, 'method' | 'path'>): string =>
   `${method} ${path}`;
 
+/** What an address of the API looks like; where an id stands is a group. It is read as Express reads it. */
+export const patternOf = (path: string): RegExp =>
+  new RegExp(`^${path.replaceAll(/\{\w+\}/g, '([^/]+)')}/?$`, 'i');
+
+/** Whether a route is handed its body as it comes: a file that goes to the disk. */
+export const isStreamed = ({ takes, most }: Route): boolean =>
+  takes !== undefined && most === undefined;
+
 /** Mounts a route: lets in who may, checks what came in, answers, and keeps the answer for retries. */
 export function mount(
   app: Express,
@@ -262,7 +270,7 @@ function read(route: Route, request: Request, caller: Caller): Ask {
   if (route.path.includes('{id}')) mustBeRight(checkQuery('IdParams', { ...params }));
   const query: object = { ...request.query };
   if (route.query) mustBeRight(checkQuery(route.query, query));
-  const streams = route.takes !== undefined && route.most === undefined;
+  const streams = isStreamed(route);
   if (streams ? !request.is(route.takes!) : route.takes && !Buffer.isBuffer(request.body)) {
     throw new ProblemError(415, `Send the content type ${route.takes}.`, {
       detail: 'Nothing was stored.',
@@ -283,14 +291,20 @@ function read(route: Route, request: Request, caller: Caller): Ask {
   return {
     params: { ...params, ...(params.id === undefined ? {} : { id: keptId(params.id) }) },
     query: route.query ? keptForm(QUERIES[route.query], query) : query,
-    body: route.body
-      ? keptForm(DRAFTS[route.body], request.body as unknown)
-      : ((streams ? request : request.body) as unknown),
+    body: bodyOf(route, request),
     version: route.guarded ? versionOf(request) : 0,
     caller,
     safe: request.secure || isHere(request),
     host: `${request.protocol}://${request.headers.host}`,
   };
+}
+
+/** A body as it is kept: its instants, ids and texts by its schema. */
+function bodyOf(route: Route, request: Request): unknown {
+  if (isStreamed(route)) return request;
+  const schema = route.body ? DRAFTS[route.body] : (route.reads?.schema as TSchema | undefined);
+  const body = request.body as unknown;
+  return schema && typeof body === 'object' ? keptForm(schema, body) : body;
 }
 
 function versionOf(request: Request): number {
@@ -356,7 +370,7 @@ export function doLater(
   caller: Caller,
 ): Answer {
   const { key, path, body } = deed;
-  const [, id = ''] = new RegExp(`^${route.path.replace('{id}', '([^/]+)')}$`).exec(path) ?? [];
+  const [, id = ''] = patternOf(route.path).exec(path) ?? [];
   if (route.path.includes('{id}')) mustBeRight(checkQuery('IdParams', { id }));
   if (route.body) mustBeRight(check(route.body, body));
   const ask: Ask = {

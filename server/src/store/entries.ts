@@ -323,21 +323,20 @@ export class EntryStore {
     );
   }
 
-  /** How many came in from a person since an instant. */
-  countBy(author: string, since: number): number {
+  /** How many came in from a person since an instant, of what happened since another. UTC milliseconds. */
+  countBy(author: string, cameIn: number, happened: number): number {
     return this.db.$client
-      .prepare('SELECT count(*) FROM entries WHERE author = ? AND recorded_at > ?')
+      .prepare('SELECT count(*) FROM entries WHERE at > ? AND author = ? AND recorded_at > ?')
       .pluck()
-      .get(author, since) as number;
+      .get(happened, author, cameIn) as number;
   }
 
   /** When the newest came in, UTC milliseconds. */
   newestRecordedAt(): number | undefined {
-    const newest = this.db.$client
+    return this.db.$client
       .prepare('SELECT recorded_at FROM entries ORDER BY rowid DESC LIMIT 1')
       .pluck()
       .get() as number | undefined;
-    return newest;
   }
 
   count(): number {

@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import { invalid } from '../http/problem.js';
+import { heldBack, invalid } from '../http/problem.js';
 import { doCellJob, type CellAsk, type CellJob, type CellResult } from './cell-jobs.js';
 import { outcomeOf, resultOf, type Outcome } from './outcome.js';
 
@@ -64,20 +64,28 @@ export function ownCells(script: string, limits: CellLimits = CELL_LIMITS): Cell
           : 'This could not be read: what reads it came to a stop.',
       );
     });
+    // Ended by itself, it is nobody's any more.
+    worker.on('exit', () => {
+      cell.over('This could not be read: what reads it came to a stop.');
+      gone(cell);
+    });
     worker.unref();
     all.add(cell);
     return cell;
   };
-  const ended = async (cell: Cell): Promise<void> => {
+  const gone = (cell: Cell): void => {
     clearTimeout(cell.idle);
     all.delete(cell);
     const at = free.indexOf(cell);
     if (at >= 0) free.splice(at, 1);
+  };
+  const ended = async (cell: Cell): Promise<void> => {
+    gone(cell);
     await cell.worker.terminate();
   };
   const taken = async (): Promise<Cell> => {
-    if (free.length === 0 && all.size >= MOST_CELLS) {
-      if (waiting.length >= MOST_WAITING) throw new Error('Too much is being read at once.');
+    while (free.length === 0 && all.size >= MOST_CELLS) {
+      if (waiting.length >= MOST_WAITING) throw heldBack('Too much is being read at once.');
       await new Promise<void>((next) => waiting.push(next));
     }
     const cell = free.pop() ?? opened();

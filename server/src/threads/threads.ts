@@ -1,6 +1,6 @@
 import type { Piscina } from 'piscina';
 import { FileProblem } from '../db/data-file.js';
-import { ProblemError } from '../http/problem.js';
+import { invalid, ProblemError } from '../http/problem.js';
 import { doJob, type JobAsk, type JobName, type JobResult, type Place } from './jobs.js';
 import { resultOf, type Outcome } from './outcome.js';
 
@@ -38,6 +38,13 @@ export const watched = (threads: Threads, watch: ThreadWatch): Threads => ({
   close: () => threads.close(),
 });
 
+/** Work that reads what comes from outside: how long it may take, ms, and what is told of it beyond. */
+const FOREIGN: Partial<Record<JobName, number>> = {
+  'look-at-backup': 600_000,
+  'try-backup': 600_000,
+};
+/** Of a thread, MB. */
+const MOST_MEMORY = 1500;
 const MOST_THREADS = 2;
 const IDLE_MS = 60_000;
 
@@ -57,15 +64,36 @@ export function ownThreads(file: string, worker: string): Threads {
           minThreads: 0,
           maxThreads: MOST_THREADS,
           idleTimeout: IDLE_MS,
+          resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY },
         }),
     ));
   return {
     async run<J extends JobName>(job: J, ask: JobAsk<J>): Promise<JobResult<J>> {
-      const outcome = (await (await pool()).run({ job, ask })) as Outcome;
+      const limit = FOREIGN[job];
+      const how = limit === undefined ? {} : { signal: AbortSignal.timeout(limit) };
+      const outcome = await (
+        await pool()
+      )
+        .run({ job, ask }, how)
+        .then((done) => done as Outcome)
+        .catch((error: unknown) => {
+          throw limit === undefined ? error : overLimit(error as NodeJS.ErrnoException, limit);
+        });
       return resultOf<JobResult<J>>(outcome);
     },
     async close() {
       await (await made)?.destroy();
     },
   };
+}
+
+/** What is told of something foreign that was stopped while it was read. */
+function overLimit(error: NodeJS.ErrnoException, ms: number): Error {
+  const what =
+    error.name === 'AbortError'
+      ? `Reading it took longer than ${ms / 60_000} minutes. It was stopped.`
+      : error.code === 'ERR_WORKER_OUT_OF_MEMORY'
+        ? `Reading it took more than ${MOST_MEMORY} MB of memory. It was stopped.`
+        : undefined;
+  return what === undefined ? error : invalid([{ field: 'backup', message: what }]);
 }

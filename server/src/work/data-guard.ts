@@ -68,6 +68,8 @@ export class DataGuard {
     const lost = this.#place.lost();
     this.#reads = !lost?.canComeBack;
     if (!lost) {
+      // What was rescued is of then: the next time it is done anew.
+      this.#rescue = undefined;
       if (this.#why !== undefined) this.#tell(undefined);
       return undefined;
     }

@@ -13,7 +13,8 @@ export const GUEST = { days: 3, atOnce: 10, aDay: 60 };
  */
 export function mustBeAGuests(store: Store, caller: Caller, draft: EntryDraft, now: number): void {
   if (caller.by !== 'device' || caller.role !== 'guest') return;
-  if (now - Date.parse(draft.at) > GUEST.days * DAY_MS) {
+  const earliest = now - GUEST.days * DAY_MS;
+  if (Date.parse(draft.at) < earliest) {
     throw invalid([{ field: 'at', message: `Guests count loads of the last ${GUEST.days} days.` }]);
   }
   if ((draft.count ?? 1) > GUEST.atOnce) {
@@ -21,7 +22,7 @@ export function mustBeAGuests(store: Store, caller: Caller, draft: EntryDraft, n
       { field: 'count', message: `Guests count up to ${GUEST.atOnce} loads at once.` },
     ]);
   }
-  if (store.entries.countBy(caller.person.id, now - DAY_MS) >= GUEST.aDay) {
+  if (store.entries.countBy(caller.person.id, now - DAY_MS, earliest) >= GUEST.aDay) {
     throw new ProblemError(429, `Guests count up to ${GUEST.aDay} loads a day.`, {
       detail: 'Nothing was stored. An owner or a helper can count more.',
     });

@@ -35,7 +35,7 @@ export function diskLook(file: string): { look: Look; full: (now: number) => voi
       }
       if (free >= Math.max(LEAST_ROOM, 2 * size)) return undefined;
       return {
-        title: `The disk of the server is almost full: ${Math.floor(free / 1e6)} MB are left.`,
+        title: `The disk of the server is almost full: about ${Math.round(free / 1e7) * 10} MB are left.`,
         detail:
           'A backup needs about as much space as the data file. Free some space on the computer that runs Needlecase.',
       };
@@ -68,7 +68,7 @@ export function clockLook(counted: () => number, newest: () => number | undefine
           told: {
             title: `The clock of the server went ${by < 0 ? 'back' : 'forward'} by ${span(Math.abs(by))}.`,
             detail:
-              'What was recorded before and after may be out of order. Check the date and time of the computer that runs Needlecase.',
+              'What was recorded before and after may be out of order. Check the date and time of the computer that runs Needlecase. If it was only asleep, nothing is wrong.',
           },
         };
       }

@@ -46,6 +46,8 @@ export interface Planned {
 
 /** So often it is planned once more because something changed meanwhile. */
 const MOST_TRIES = 3;
+/** And no more after so long: nobody waits for a large house to be planned over and over. ms */
+const PATIENCE_MS = 2000;
 
 /** A plan of one problem as one of another: each chore that both have in its weeks. */
 function carried({ plan, bound }: Progress, from: AheadProblem, to: AheadProblem): Progress {
@@ -100,6 +102,7 @@ export class Planner {
    * while it was being planned is planned with: nobody is told a mixture.
    */
   async current(): Promise<Planned> {
+    const begun = Date.now();
     for (let tries = 0; ; tries++) {
       const house = houseOf(this.store);
       const problem = this.problem({}, house);
@@ -114,7 +117,7 @@ export class Planner {
       if (this.store.revision === revision) {
         return { house, state: this.#keep({ key, ...made }, problem, house) };
       }
-      if (tries < MOST_TRIES) continue;
+      if (tries < MOST_TRIES && Date.now() - begun < PATIENCE_MS) continue;
       // It is written faster than it is planned: what was planned is taken over as far as it still goes.
       const now = houseOf(this.store);
       const holds = this.problem({}, now);
