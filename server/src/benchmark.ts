@@ -349,7 +349,7 @@ const measure = {
   drum: await median(21, () => dryLoad({ ...LOAD, flow: 0.03 })),
 };
 makeBigHouse(`${file}.big`, 500_000);
-makeBigHouse(`${file}.size`, 60_000);
+
 const api = await apiTimes(file, 60_000);
 const backup = [await backupTimes(file, 50, 50), await backupTimes(file, 500, 450)];
 const plan = await planTimes();

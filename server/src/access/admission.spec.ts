@@ -158,14 +158,17 @@ describe('what a body may hold', () => {
   });
 
   it('text is kept so wherever it comes in, and what lets somebody in stays as it is', async () => {
+    const { cookie } = move(app, 'keeper', 'Kit');
     const name = 'A\u202eda\u200b';
     const { body: person } = await app.api
       .post('/api/v1/persons')
+      .set('Cookie', cookie)
       .send({ name, thread: 'indigo', role: 'helper' })
       .expect(201);
     expect(JSON.stringify(person)).toContain('"Ada"');
     await app.api
       .put('/api/v1/mail/server')
+      .set('Cookie', cookie)
       .send({ host: 'mail.test', port: 25, secure: false, from: 'a@mail.test', password: name })
       .expect(200);
     expect(app.store.mail.server?.password).toBe(name);

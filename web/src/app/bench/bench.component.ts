@@ -72,6 +72,7 @@ export class BenchComponent {
   readonly #dialogs = inject(Dialogs);
   protected readonly visits = inject(VisitsService);
   readonly #role = inject(RoleService);
+  protected readonly isOwner = computed(() => this.#role.may('keeper'));
 
   readonly #loaded = toSignal(this.#bench.bench$);
   protected readonly problem = computed(() => this.#loaded()?.problem);

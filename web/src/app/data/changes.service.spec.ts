@@ -16,12 +16,13 @@ class Stream {
   clock?: (event: { data: string }) => void;
   release?: (event: { data: string }) => void;
   revision?: (event: { data: string }) => void;
+  stopped?: (event: { data: string }) => void;
   closed = false;
   constructor(readonly address: string) {
     Stream.open.push(this);
   }
   addEventListener(
-    name: 'clock' | 'release' | 'revision',
+    name: 'clock' | 'release' | 'revision' | 'stopped',
     heard: (event: { data: string }) => void,
   ): void {
     this[name] = heard;
@@ -189,6 +190,25 @@ describe.each(['locks', 'a lease'])('changes, shared by tabs with %s', (how) => 
     expect(told.flat()).toEqual(['gap']);
     stream.revision!({ data: 'a.3' });
     expect(told.flat()).toEqual(['gap']);
+  });
+
+  it('say in every tab that nothing is stored, also in one that comes later, until it goes on', async () => {
+    listen();
+    const stream = await one();
+    const stop = { title: 'The log was taken away.', detail: 'Restart the server.' };
+    stream.stopped!({ data: JSON.stringify(stop) });
+    expect(tabs.map((tab) => tab.stopped())).toEqual([stop, stop, stop]);
+    const later = TestBed.runInInjectionContext(() => new ChangesService());
+    const listening = later.all$.subscribe();
+    expect(later.stopped()).toEqual(stop);
+    listening.unsubscribe();
+    stream.stopped!({ data: '{}' });
+    expect(tabs.map((tab) => tab.stopped())).toEqual([undefined, undefined, undefined]);
+    // A server that was started again says what there is to say after its stream stands.
+    stream.stopped!({ data: JSON.stringify(stop) });
+    stream.onerror!();
+    stream.onopen!();
+    expect(tabs.map((tab) => tab.stopped())).toEqual([undefined, undefined, undefined]);
   });
 
   it('tell the clock of the server', async () => {
