@@ -171,7 +171,9 @@ export class BackupKeeper {
     } catch (error) {
       removeStaged(staged);
       if (!(error instanceof ProblemError)) {
-        throw new Error(`The backup could not be tried out: ${inWords(folder, error)}`);
+        throw new Error(`The backup could not be tried out: ${inWords(folder, error)}`, {
+          cause: error,
+        });
       }
       for (const one of await readdir(folder)) {
         if (one.endsWith(BAD)) await rm(join(folder, one), { force: true });
