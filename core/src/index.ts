@@ -18,6 +18,7 @@ export * from './care/fouling/learning.js';
 export * from './care/fouling/scale.js';
 export * from './care/house/habits.js';
 export * from './care/house/machine-state.js';
+export * from './care/house/sections.js';
 export * from './care/house/supplies.js';
 export * from './care/house/supply-rules.js';
 export * from './care/record/entry-rules.js';

@@ -233,7 +233,7 @@ export function makeApp(
   app.post('/shared/:secret', inPlace);
   serveSharedPages(app, store, access, { threads, cells }, reach().origin);
   serveStopPages(app, ground, postman);
-  serveCalendars(app, store, access, () => plan.view(), reach);
+  serveCalendars(app, store, access, () => plan.house(), reach);
   // Answers are made anew each time and packed quickly; the application's files are packed well.
   app.use('/api', packed(FAST));
   app.use(packed(WELL));

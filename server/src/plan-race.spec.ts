@@ -1,6 +1,6 @@
 import { plusDays } from '@needlecase/core';
 import request from 'supertest';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { makeApp, type App } from './app.js';
 import { openDatabase } from './db/open.js';
 import { doJob, type JobAsk, type JobName, type JobResult } from './threads/jobs.js';
@@ -96,11 +96,17 @@ describe('while a year is being planned', () => {
     meanwhile = [load, change(2, { place: 'Cellar' }), load, remove(2), load, load];
     const { body, status } = await api.get('/api/v1/plan');
     expect(status).toBe(200);
-    expect(writes).toBeGreaterThan(1);
+    expect(writes).toBeGreaterThan(0);
+    expect(body.visits.length).toBeGreaterThan(0);
     const known = new Set(machines().map(({ id }) => id));
     const named = body.visits.flatMap(({ tasks }: { tasks: { machineId: string }[] }) => tasks);
     expect(named.every(({ machineId }: { machineId: string }) => known.has(machineId))).toBe(true);
     await api.get('/api/v1/calendar.ics').expect(200);
+    // Nothing is written any more: the plan is of what holds.
+    meanwhile = [];
+    await vi.waitFor(async () => {
+      expect((await api.get('/api/v1/plan')).body.making).toBeUndefined();
+    });
   });
 
   it('many who ask at once, with changes between them, are all answered', async () => {

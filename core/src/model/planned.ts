@@ -103,9 +103,17 @@ export const PlanTaken = closed(
 );
 export type PlanTaken = Static<typeof PlanTaken>;
 
+/** The section of a large house that is told; in a house of usual size there is only one. */
+const section = () => Type.Optional(text(200));
+
+/** What is told of a large house a section at a time. */
+export const SectionQuery = closed({ section: section() }, 'SectionQuery');
+export type SectionQuery = Static<typeof SectionQuery>;
+
 /** A plan as it could be. */
 export const PlanQuery = closed(
   {
+    section: section(),
     /** As if this rhythm were chosen for everything. */
     school: Type.Optional(
       Type.Unsafe<'often' | 'steady' | 'stretch' | 'count'>({

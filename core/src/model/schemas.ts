@@ -40,6 +40,7 @@ import {
   PlannedChange,
   PlanPrefs,
   PlanQuery,
+  SectionQuery,
   PlanTaken,
   PrintQuery,
   SheetQuery,
@@ -965,6 +966,7 @@ export const QUERIES = {
   ReadIn,
   IdParams,
   PlanQuery,
+  SectionQuery,
   PrintQuery,
   SheetQuery,
 } as const;

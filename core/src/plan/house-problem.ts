@@ -4,6 +4,7 @@ import { due, type Due, type DueQuestion } from '../care/schedule/due.js';
 import { questionsOf } from '../care/schedule/dues.js';
 import { withoutSchools } from '../care/schedule/rules.js';
 import type { House } from '../care/schedule/year.js';
+import type { Machine } from '../model/schemas.js';
 import type { SchoolId } from '../model/vocabulary.js';
 import { dayOf, plusDays, type Day } from '../units/calendar.js';
 import type { Chore, Shared } from './problem.js';
@@ -51,23 +52,32 @@ export interface Skip {
  * Minutes and weeks.
  */
 export function houseProblem(house: House, wishes: PlanWishes = {}): AheadProblem {
+  const steps = problemSteps(house, wishes);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/** The same, a machine a step: who works it out leaves time for others in between. */
+export function* problemSteps(
+  house: House,
+  wishes: PlanWishes = {},
+): Generator<undefined, AheadProblem> {
   const { limit, weekdays = [1, 2, 3, 4, 5, 6, 7], away = [], closed = [] } = wishes;
   const { way = WAY } = wishes;
   const start = dayOf(house.now, house.household.zone);
   const calendar = new PlanWeeks(start, wishes.weeks ?? WEEKS, weekdays, away, closed);
-  const places: Shared[] = [];
-  const setups: Shared[] = [];
-  const indexOf = (all: Shared[], id: string, minutes: number): number => {
-    const at = all.findIndex((one) => one.id === id);
-    return at >= 0 ? at : all.push({ id, minutes }) - 1;
-  };
+  const places = new Numbered();
+  const setups = new Numbered();
   const chores: Chore[] = [];
   const of: ChoreOf[] = [];
-  const asked: Known[] = [];
   const asIf = wishes.school ? { ...house.household, school: wishes.school } : house.household;
-  house.machines.forEach((machine, i) => {
+  for (const [i, machine] of house.machines.entries()) {
     const history = house.histories[i]!;
     const { perWeek } = history.usage.weeklyRate(house.now);
+    const own: Chore[] = [];
+    const asked: Known[] = [];
     for (const one of questionsOf(machine, history, house.household, house.now)) {
       // What can hurt somebody keeps its dates whatever is looked at.
       const question =
@@ -87,12 +97,12 @@ export function houseProblem(house: House, wishes: PlanWishes = {}): AheadProble
         { perWeek, weeks: calendar, skipped },
         calendar.count,
       );
-      chores.push({
+      own.push({
         id: `${machine.id}/${task.id}`,
-        place: indexOf(places, machine.place, way),
+        place: places.of(machine.place, way),
         minutes: task.minutes.hands,
         setups: setUpIdsOf(task, machine).map((id) =>
-          indexOf(setups, `${machine.id}/${id}`, setUpById(id).minutes),
+          setups.of(`${machine.id}/${id}`, setUpById(id).minutes),
         ),
         safety: task.safety,
         first: rhythm.first,
@@ -101,26 +111,48 @@ export function houseProblem(house: House, wishes: PlanWishes = {}): AheadProble
         byLoads: rhythm.byLoads,
         ...(wishes.atWill ? {} : seasonOf(known, start, calendar.count)),
       });
-      asked.push({ machineId: machine.id, task, known });
+      asked.push({ task, known });
       of.push({
         machineId: machine.id,
         task: task.id,
-        risk,
+        risk: told(risk),
         driver: task.driver,
         perWeek,
         free: rhythm.free,
       });
     }
-  });
-  const follows = followsOf(asked, house);
+    const follows = followsOf(asked, machine, chores.length);
+    chores.push(...own.map((chore, k) => following(chore, follows[k]!)));
+    yield;
+  }
   return {
     weeks: calendar.count,
-    chores: chores.map((chore, i) => following(chore, follows[i]!)),
-    ...{ setups, places, start, weekdays, spans: away, closed, of },
+    chores,
+    ...{ setups: setups.all, places: places.all, start, weekdays, spans: away, closed, of },
     away: calendar.days.map((day) => day === undefined),
     ...(limit === undefined ? {} : { limit }),
   };
 }
+
+/** What several chores share, by the numbers that they name it with. */
+class Numbered {
+  readonly all: Shared[] = [];
+  readonly #known = new Map<string, number>();
+
+  of(id: string, minutes: number): number {
+    const known = this.#known.get(id) ?? this.all.push({ id, minutes }) - 1;
+    this.#known.set(id, known);
+    return known;
+  }
+}
+
+/** Chances are told to a hundred-thousandth: nobody believes them closer, and all of it is sent. */
+const CLOSE = 100_000;
+const told = ({ after, first, stake }: Risk): Risk => {
+  const rounded = (chances: readonly number[]) =>
+    chances.map((one) => Math.round(one * CLOSE) / CLOSE);
+  return { after: rounded(after), first: rounded(first), stake };
+};
 
 /** A machine as if nothing were laid down for a task but its own figure, and that it is switched off. */
 function plain(machine: DueQuestion['machine'], task: Task): DueQuestion['machine'] {
@@ -145,26 +177,28 @@ const latestSkip = (skipped: readonly Skip[], machineId: string, task: string, s
     .at(-1);
 
 interface Known {
-  machineId: string;
   task: Task;
   known: Due;
 }
 
-/** What follows what: the filter after the drum was cleaned, the feet after it was pulled out. */
-function followsOf(of: readonly Known[], { machines }: House): number[][] {
+/**
+ * What follows what on a machine: the filter after the drum was cleaned, the feet after it was pulled out.
+ * @param before the chores of other machines, so many
+ */
+function followsOf(of: readonly Known[], machine: Machine, before: number): number[][] {
   const follows: number[][] = of.map(() => []);
-  of.forEach(({ machineId, known: { inForce } }, i) => {
+  of.forEach(({ known: { inForce } }, i) => {
     const { tasks = [], setups = [] } = inForce.school.after ?? {};
-    const machine = machines.find(({ id }) => id === machineId)!;
+    if (tasks.length + setups.length === 0) return;
     of.forEach((leader, k) => {
-      if (k === i || leader.machineId !== machineId || isLed(k, i, follows)) return;
+      if (k === i || isLed(k, i, follows)) return;
       const calls =
         tasks.includes(leader.task.id) ||
         setUpIdsOf(leader.task, machine).some((one) => setups.includes(one));
       if (calls) follows[i]!.push(k);
     });
   });
-  return follows;
+  return follows.map((all) => all.map((k) => before + k));
 }
 
 /** Whether one comes after another already: nothing follows itself. */

@@ -1,6 +1,6 @@
 import { many } from '../units/many.js';
 import { plusDays, sayDay, sayWeekday } from '../units/calendar.js';
-import type { PlannedVisitView, PlanView } from '../views/plan.js';
+import type { PlannedVisitView, HousePlan } from '../views/plan.js';
 
 /** A letter as it is told; the same in plain words and as a simple page. */
 export interface Digest {
@@ -11,7 +11,7 @@ export interface Digest {
 
 /** What a letter tells of. */
 export interface DigestAsk {
-  view: PlanView;
+  view: HousePlan;
   /** What keeps people safe and is due, in words. */
   overdue: readonly string[];
   /** Without a slash at its end: where the program is opened. */

@@ -4,7 +4,7 @@ import { rulesOf } from '../regions/rules.js';
 import { spoken } from '../regions/spoken.js';
 import { PLACE_NAMES, type HousePlace } from '../trouble/data/types.js';
 import { sayDay, sayWeekday } from '../units/calendar.js';
-import type { PlannedTaskView, PlanView } from '../views/plan.js';
+import type { PlannedTaskView, HousePlan } from '../views/plan.js';
 
 /** What is drawn beside a word on the sheet. */
 export type WallDrawing =
@@ -81,7 +81,7 @@ const MOST_VISITS = 3;
  * @throws RangeError where nothing stands at the place
  */
 export function wallSheet(
-  view: PlanView,
+  view: HousePlan,
   machines: readonly Machine[],
   place: string,
   address: string,

@@ -1,5 +1,6 @@
 import { habitRows, type HabitRow } from '../care/house/habits.js';
 import { stateOf, type MachineState } from '../care/house/machine-state.js';
+import type { SectionTold } from '../care/house/sections.js';
 import { shortFor, type ShortSupply, type StockEvent } from '../care/house/supplies.js';
 import type { History } from '../care/record/history.js';
 import type { House } from '../care/schedule/year.js';
@@ -17,7 +18,10 @@ import { dayOf, plusDays, startOf, type Day } from '../units/calendar.js';
 /** What the bench shows. */
 export interface BenchView {
   household: Household;
+  /** Not there where all of the house is shown. */
+  section?: SectionTold;
   today: Day;
+  /** All that are in the house. What is told of each beyond is told of those that are shown. */
   machines: Machine[];
   states: MachineState[];
   /** Loads counted: on each of the last seven days, today last, and together. */
@@ -54,6 +58,8 @@ export interface Kept {
   planned?: readonly PlannedVisit[];
   /** What the meters' figures tell of the machines. */
   signals?: readonly ToldSignal[];
+  /** Of a large house: which machines are shown, of all. */
+  section?: { told: SectionTold; machines: readonly Machine[] } | undefined;
   /** What to look at next in a case. */
   look?: (record: CaseRecord) => CaseLook | undefined;
 }
@@ -90,8 +96,11 @@ export function benchView(
   kept: Kept,
   worked: Worked = { of: machineDay, next: nextVisit },
 ): BenchView {
-  const { household, histories, now } = house;
-  const machines = [...house.machines];
+  const { household, now } = house;
+  const all = [...house.machines];
+  const machines = kept.section ? [...kept.section.machines] : all;
+  const at = new Map(all.map(({ id }, i) => [id, house.histories[i]!]));
+  const histories = machines.map(({ id }) => at.get(id)!);
   const { zone } = household;
   const today = dayOf(now, zone);
   const days = machines.map((machine, i) => worked.of(machine, histories[i]!, household, now));
@@ -102,8 +111,9 @@ export function benchView(
   const planned = visit && plannedFor(visit, kept.planned ?? [], today);
   return {
     household,
+    ...(kept.section ? { section: kept.section.told } : {}),
     today,
-    machines,
+    machines: all,
     states,
     loads: machines.map(({ id }, i) => {
       const { usage } = histories[i]!;
@@ -112,9 +122,9 @@ export function benchView(
       return { machineId: id, today: counted[6]!, week, days: counted };
     }),
     runs: kept.visits
-      .map((visit) => underWay(visit, machines))
+      .map((visit) => underWay(visit, all))
       .sort((a, b) => b.changedAt.localeCompare(a.changedAt)),
-    cases: casesOn(kept, machines, zone, today),
+    cases: casesOn(kept, all, zone, today),
     ...(kept.signals?.length ? { signals: [...kept.signals] } : {}),
     habits: days.flatMap(({ habits }) => habits),
     products: productsUsed(histories),

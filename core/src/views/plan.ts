@@ -1,10 +1,11 @@
 import { setUpById, setUpIdsOf, stationById, taskOf } from '../care/catalogue/lookup.js';
 import { usesOf } from '../care/catalogue/uses.js';
+import type { SectionTold } from '../care/house/sections.js';
 import { costOf as costOfSupplies } from '../care/house/supplies.js';
 import { duesOf } from '../care/schedule/dues.js';
 import type { House } from '../care/schedule/year.js';
 import { isDryer } from '../model/vocabulary.js';
-import { planVisit } from '../care/visit/plan.js';
+import { fetchFor } from '../care/visit/plan.js';
 import type { Household, Machine, Supply } from '../model/schemas.js';
 import type { Absence } from '../model/planned.js';
 import type { AheadProblem } from '../plan/ahead.js';
@@ -49,6 +50,10 @@ export interface MovedVisit {
 /** The year ahead of a household. */
 export interface PlanView {
   household: Household;
+  /** Not there where the whole house is told. */
+  section?: SectionTold;
+  /** What is told is the plan that stands: a new one is being made. */
+  making?: true;
   start: Day;
   end: Day;
   places: string[];
@@ -83,6 +88,36 @@ export interface PlanView {
   plan: Plan;
 }
 
+/** What sheets, letters and calendars tell of the plan of a whole house. */
+export type HousePlan = Pick<
+  PlanView,
+  'household' | 'start' | 'end' | 'places' | 'visits' | 'absences' | 'away' | 'minutes'
+>;
+
+/** The plan of a whole house out of those of its sections, at least one. */
+export function housePlan(views: readonly PlanView[]): HousePlan {
+  const [first] = views;
+  if (views.length === 1) return first!;
+  const { household, start, end, absences } = first!;
+  const away = new Map<string, AwayVisit>();
+  for (const one of views.flatMap((view) => view.away)) {
+    const name = `${one.day} ${one.kind}`;
+    const known = away.get(name);
+    const todo = [...new Set([...(known?.todo ?? []), ...one.todo])];
+    away.set(name, { ...one, todo });
+  }
+  return {
+    ...{ household, start, end, absences },
+    places: [...new Set(views.flatMap(({ places }) => places))],
+    visits: views.flatMap(({ visits }) => visits).sort(byDay),
+    away: [...away.values()].sort((a, b) => a.day.localeCompare(b.day)),
+    minutes: views.reduce((sum, { minutes }) => sum + minutes, 0),
+  };
+}
+
+const byDay = (a: PlannedVisitView, b: PlannedVisitView): number =>
+  a.day.localeCompare(b.day) || a.place.localeCompare(b.place);
+
 /** The state of a plan that the view is made of. */
 export interface PlanState {
   problem: AheadProblem;
@@ -101,6 +136,8 @@ export interface PlanState {
     who?: string | undefined;
   })[];
   moved: readonly MovedVisit[];
+  /** It is what stands: a new one is being made. */
+  making?: true;
 }
 
 /** A visit of the next weeks, as much of it as the bench draws. */
@@ -132,7 +169,7 @@ export interface PlanAhead {
 const AHEAD_DAYS = 63;
 
 /** The next weeks of a plan: what is still to be done in them. */
-export function planAhead(plan: PlanView): PlanAhead {
+export function planAhead(plan: HousePlan): PlanAhead {
   const { start, places, absences } = plan;
   const end = plusDays(start, AHEAD_DAYS);
   return {
@@ -161,6 +198,7 @@ interface Beside {
   absences: readonly Absence[];
   supplies: readonly Supply[];
   people: readonly string[];
+  section?: SectionTold | undefined;
 }
 
 /** The year ahead, in words and figures. Minutes, weeks and the household's money. */
@@ -190,7 +228,7 @@ export function planView(house: House, state: PlanState, beside: Beside): PlanVi
       }),
       ...row,
     })),
-  ].sort((a, b) => a.day.localeCompare(b.day) || a.place.localeCompare(b.place));
+  ].sort(byDay);
   const trouble = troubleAhead(problem, plan);
   const used = new Map<string, Record<string, number>>();
   for (const { day, tasks } of year.visits) {
@@ -218,6 +256,8 @@ export function planView(house: House, state: PlanState, beside: Beside): PlanVi
   );
   return {
     household,
+    ...(beside.section ? { section: beside.section } : {}),
+    ...(state.making ? { making: true } : {}),
     start: problem.start,
     end: calendar.end,
     places: [...new Set(house.machines.map(({ place }) => place))],
@@ -316,7 +356,7 @@ function sharedIn(tasks: readonly Of[], machines: Machines): string[] {
 }
 
 const fetchOf = (tasks: readonly Of[], { machines }: House): string[] =>
-  tasks.length ? planVisit(tasks, machines).fetch.map(({ what }) => what) : [];
+  tasks.length ? fetchFor(tasks, machines).map(({ what }) => what) : [];
 
 /** Rules that gave way, in sentences, each once. */
 export function sayGaveWay(

@@ -1,7 +1,7 @@
 import type { Express } from 'express';
 import { createHash } from 'node:crypto';
 import type { FeedDraft } from '@needlecase/core/model/planned';
-import type { PlanView } from '@needlecase/core/views/plan';
+import type { HousePlan } from '@needlecase/core/views/plan';
 import type { Access } from '../access/access.js';
 import { houseOrigin, type Reach } from '../access/reach.js';
 import { notFound, sendProblem } from '../http/problem.js';
@@ -13,7 +13,7 @@ export const CALENDAR = 'text/calendar; charset=utf-8';
 /** The visits as a calendar, of the whole house or of one person. */
 export function calendarOf(
   store: Store,
-  view: PlanView,
+  view: HousePlan,
   address: string,
   { evening, begins, who }: Pick<FeedDraft, 'evening' | 'begins' | 'who'>,
   only?: string,
@@ -31,7 +31,7 @@ export function serveCalendars(
   app: Express,
   store: Store,
   access: Access,
-  plan: () => Promise<PlanView>,
+  plan: () => Promise<HousePlan>,
   reach: () => Reach,
 ): void {
   app.get('/calendar/:secret.ics', async (request, response) => {

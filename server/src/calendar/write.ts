@@ -3,7 +3,7 @@ import { Temporal } from 'temporal-polyfill';
 import { tzlib_get_ical_block } from 'timezones-ical-library';
 import { many, type Day } from '@needlecase/core';
 import type { FeedDraft } from '@needlecase/core/model/planned';
-import type { PlannedVisitView, PlanView } from '@needlecase/core/views/plan';
+import type { PlannedVisitView, HousePlan } from '@needlecase/core/views/plan';
 
 /** When visits begin where nobody said. */
 const USUAL = '10:00';
@@ -16,7 +16,7 @@ type Reminders = Pick<FeedDraft, 'evening' | 'begins'>;
 
 /** What is written into a calendar. */
 export interface Written {
-  view: PlanView;
+  view: HousePlan;
   /** Without a slash at its end: where the visits are to be opened. */
   address: string;
   /** When each was changed last, by its id. */

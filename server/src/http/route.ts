@@ -145,13 +145,14 @@ export const longRoute = <A extends TSchema>(
   },
 ): Route => ({ ...spec, apart: true });
 
-/** Something that is worked out in a thread of its own. */
-export const workedRoute = <A extends AnswerName>(
+/** Something that is worked out in a thread of its own, or a little at a time. */
+export const workedRoute = <A extends AnswerName, Q extends QueryName | undefined = undefined>(
   spec: Omit<Route, 'method' | 'answers' | 'handle' | 'gives' | 'body' | 'query' | 'reads'> & {
     answers: A;
-    handle(ask: Ask): Promise<Answer<ApiAnswers[A]>>;
+    query?: Q;
+    handle(ask: Ask<unknown, QueryOf<Q>>): Promise<Answer<ApiAnswers[A]>>;
   },
-): Route => ({ ...spec, method: 'get' });
+): Route => ({ ...spec, method: 'get' }) as Route;
 
 const FILE = { derived: { type: 'string', format: 'binary' } };
 

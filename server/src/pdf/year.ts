@@ -1,4 +1,4 @@
-import type { PlanView } from '@needlecase/core/views/plan';
+import type { HousePlan } from '@needlecase/core/views/plan';
 import { sayDay, sayWeekday } from '@needlecase/core';
 import type { Content } from 'pdfmake/interfaces.js';
 import { PAPER, stitch } from './drawings.js';
@@ -8,7 +8,7 @@ import { PAGE, tick, type Paper } from './wall.js';
 const month = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' });
 
 /** What of a year is printed. */
-export type YearToPrint = Pick<PlanView, 'household' | 'start' | 'end' | 'visits' | 'minutes'>;
+export type YearToPrint = Pick<HousePlan, 'household' | 'start' | 'end' | 'visits' | 'minutes'>;
 
 /** Prints the year as boxes to tick: each visit with its work, month by month. */
 export async function printYear(view: YearToPrint, paper: Paper): Promise<Buffer> {

@@ -1,4 +1,14 @@
-import { benchView, machineView, type BenchView, type EntryKind } from '@needlecase/core';
+import {
+  benchView,
+  machineView,
+  SECTION,
+  sectionOf,
+  sectionsOf,
+  type BenchView,
+  type EntryKind,
+  type House,
+  type Kept,
+} from '@needlecase/core';
 import { yearView } from '@needlecase/core/views/year';
 import type { Answer } from '../http/answer.js';
 import { route, workedRoute, type Route } from '../http/route.js';
@@ -10,6 +20,7 @@ import type { MachineDays } from '../work/machine-days.js';
 import type { Signals } from '../work/signals.js';
 import { chartsOf, lifeOf } from '../work/machine-record.js';
 import { houseOf, householdOf, machineOf } from '../work/household.js';
+import { Remember } from '../work/steps.js';
 
 /** What is derived from the log: the bench, and a machine's line. */
 export const benchRoutes = (
@@ -21,10 +32,11 @@ export const benchRoutes = (
 ): Route[] => {
   const looks = new CaseLooks(store);
   /** The bench as it was answered last: the same for a minute, unless something was written. */
-  let last: { at: string; answer: Answer<BenchView> } | undefined;
-  const bench = (): Answer<BenchView> => {
-    const at = `${store.revision} ${Math.floor(Date.now() / MINUTE_MS)}`;
-    if (last?.at !== at) {
+  const last = new Remember<Answer<BenchView>>();
+  const bench = (asked: string | undefined): Answer<BenchView> => {
+    const at = [store.revision, Math.floor(Date.now() / MINUTE_MS)];
+    return last.getOr(asked ?? '', at, () => {
+      const house = houseOf(store);
       const kept = {
         visits: store.visits.open(),
         cases: store.cases.list(),
@@ -32,22 +44,22 @@ export const benchRoutes = (
         stockEvents: () => store.entries.stockEvents(),
         planned: store.planned.list(),
         look: looks.of,
+        signals: signals.of(house.machines, house.household.zone),
+        section: sectionIn(house, asked, days),
       };
-      const house = houseOf(store);
-      const told = signals.of(house.machines, house.household.zone);
-      const body = benchView(house, { ...kept, signals: told }, days);
-      last = { at, answer: { body, written: JSON.stringify(body) } };
-    }
-    return last.answer;
+      const body = benchView(house, kept, days);
+      return { body, written: JSON.stringify(body) };
+    });
   };
   return [
     workedRoute({
       path: '/api/v1/bench',
       summary: 'What is due, every machine’s line, and the next visit',
+      query: 'SectionQuery',
       answers: 'Bench',
-      handle: async () => {
+      handle: async ({ query: { section } }) => {
         await days.warm();
-        return bench();
+        return bench(section);
       },
     }),
     route({
@@ -108,6 +120,24 @@ export const benchRoutes = (
     }),
   ];
 };
+
+/** Which machines of a large house are shown, and how much is due in each section. */
+function sectionIn(house: House, asked: string | undefined, days: MachineDays): Kept['section'] {
+  const sections = sectionsOf(house.machines, SECTION.shown);
+  if (sections.length === 1) return undefined;
+  const due = new Map(
+    house.machines.map((machine, i) => {
+      const { state } = days.of(machine, house.histories[i]!, house.household, house.now);
+      return [machine.id, state.dues.filter(({ status }) => status === 'due').length];
+    }),
+  );
+  const { id, machines } = sectionOf(sections, asked);
+  const all = sections.map((one) => ({
+    id: one.id,
+    due: one.machines.reduce((sum, machine) => sum + due.get(machine.id)!, 0),
+  }));
+  return { told: { id, all }, machines };
+}
 
 const MINUTE_MS = 60_000;
 /** What a year of care is told from, and from how long ago at most. */

@@ -79,7 +79,7 @@ export function calendarRoutes(
       gives: 'text/calendar',
       handle: async ({ host }) => {
         const address = houseOrigin(reach()) ?? host;
-        const text = calendarOf(store, await plan.view(), address, NO_REMINDERS);
+        const text = calendarOf(store, await plan.house(), address, NO_REMINDERS);
         return { body: Buffer.from(text), fileName: 'needlecase.ics' };
       },
     }),
@@ -88,8 +88,10 @@ export function calendarRoutes(
       summary: 'One visit as a calendar file',
       gives: 'text/calendar',
       handle: async ({ params: { id }, host }) => {
-        const view = await plan.view();
-        if (!view.visits.some((visit) => visit.id === id)) throw notFound('planned visit');
+        const visit = store.planned.get(id);
+        if (!visit) throw notFound('planned visit');
+        const view = await plan.around(visit);
+        if (!view.visits.some((one) => one.id === id)) throw notFound('planned visit');
         const address = houseOrigin(reach()) ?? host;
         const reminders = { evening: true, begins: true };
         const text = calendarOf(store, view, address, reminders, id);

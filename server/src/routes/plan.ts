@@ -2,7 +2,6 @@ import { knowsTask, taskOf } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import { PlannedVisit, type PlannedChange } from '@needlecase/core/model/planned';
 import { checkPlanned } from '@needlecase/core/plan/planned-rules';
-import { planAhead } from '@needlecase/core/views/plan';
 import Type from 'typebox';
 import { invalid, mustBeRight } from '../http/problem.js';
 import { route, workedRoute, type Route } from '../http/route.js';
@@ -19,25 +18,23 @@ export const planRoutes = (store: Store, planner: Planner, plan: PlanAnswer): Ro
     workedRoute({
       path: '/api/v1/plan',
       summary: 'The year ahead: visits on days, what they ask and save, and what is left at risk',
+      query: 'SectionQuery',
       answers: 'Plan',
-      handle: () => plan.answer(),
+      handle: ({ query: { section } }) => plan.answer(section),
     }),
     workedRoute({
       path: '/api/v1/plan/ahead',
       summary: 'The visits of the next nine weeks, and when nobody is there',
+      query: 'SectionQuery',
       answers: 'PlanAhead',
-      handle: async () => ({ body: planAhead(await plan.view()) }),
+      handle: async ({ query: { section } }) => ({ body: await plan.ahead(section) }),
     }),
-    route({
-      method: 'get',
+    workedRoute({
       path: '/api/v1/plan/problem',
       summary: 'What there is to plan, as it could be with another rhythm, other days or minutes',
       query: 'PlanQuery',
       answers: 'PlanProblem',
-      handle: ({ query }) => {
-        householdOf(store);
-        return { body: planner.problem(query) };
-      },
+      handle: async ({ query }) => ({ body: await planner.problem(query) }),
     }),
     route({
       method: 'put',
@@ -51,7 +48,7 @@ export const planRoutes = (store: Store, planner: Planner, plan: PlanAnswer): Ro
         householdOf(store);
         const visit = currentOf('planned visit', (id) => store.planned.get(id), ask);
         const others = store.planned.list().filter(({ id, done }) => id !== visit.id && !done);
-        mustBeRight(checkPlanned(ask.body, visit, planner.problem(), others));
+        mustBeRight(checkPlanned(ask.body, visit, planner.problemAround(visit), others));
         const changed = change(store, visit, ask.body);
         told();
         return { body: changed, version: changed.version };

@@ -20,13 +20,14 @@ export function printRoutes({ store, reach }: Ground, threads: Threads, plan: Pl
       query: 'PrintQuery',
       gives: 'application/pdf',
       handle: async ({ query: { place, paper = 'a4' }, host }) => {
-        const view = await plan.view();
-        const here = place ?? view.places[0];
+        householdOf(store);
         const machines = inHouse(store);
+        const here = place ?? machines[0]?.place;
         const first = machines.find((machine) => machine.place === here);
         if (here === undefined || !first) {
           throw invalid([{ field: 'place', message: 'No machine stands there.' }]);
         }
+        const view = await plan.house((one) => one.place === here);
         const address = addressOf(host, `/m/${shortOf(first.id, machines)}`);
         const sheet = wallSheet(view, machines, here, address);
         const pdf = await threads.run('print-wall', { sheet, paper });
@@ -38,8 +39,13 @@ export function printRoutes({ store, reach }: Ground, threads: Threads, plan: Pl
       summary: 'The year ahead with boxes to tick',
       query: 'PrintQuery',
       gives: 'application/pdf',
-      handle: async ({ query: { paper = 'a4' } }) => {
-        const { household, start, end, visits, minutes } = await plan.view();
+      handle: async ({ query: { place, paper = 'a4' } }) => {
+        const machines = inHouse(store);
+        if (place !== undefined && !machines.some((one) => one.place === place)) {
+          throw invalid([{ field: 'place', message: 'No machine stands there.' }]);
+        }
+        const told = await plan.house((one) => place === undefined || one.place === place);
+        const { household, start, end, visits, minutes } = told;
         const view = { household, start, end, visits, minutes };
         const pdf = await threads.run('print-year', { view, paper });
         return { body: Buffer.from(pdf), fileName: 'year.pdf' };

@@ -1,5 +1,4 @@
 import type { BusyAddress, BusyCalendar } from '@needlecase/core/model/planned';
-import { calendarOf } from '@needlecase/core/plan/ahead';
 import { NoCalendar } from '../calendar/read.js';
 import type { May } from '../http/outgoing.js';
 import { invalid } from '../http/problem.js';
@@ -22,16 +21,15 @@ export class BusyDays {
   async take(text: string, from?: BusyAddress): Promise<BusyCalendar> {
     const { store } = this;
     const { zone } = householdOf(store);
-    const problem = this.plan.problem();
+    const span = this.plan.span();
     const field = from === undefined ? 'calendar' : 'address';
-    const span = { from: problem.start, to: calendarOf(problem).end };
     const { name, days } = await this.cells.read('calendar', { text, ...span, zone, field }, field);
     return store.write(() => {
       const before = store.busy.list();
       if (!before.some((one) => one.name === name)) {
         mustHaveRoom(before.length, MOST.busy, 'calendars');
       }
-      const kept = store.busy.keep({ name, days, readOn: problem.start });
+      const kept = store.busy.keep({ name, days, readOn: span.from });
       store.busy.from(kept.id, from);
       store.changed({ topic: 'plan' });
       return kept;
@@ -53,7 +51,7 @@ export class BusyDays {
   /** Reads those of an address again that were read before today; what cannot be read stays as it was. */
   async refresh(): Promise<void> {
     if (!this.store.household.get()) return;
-    const today = this.plan.problem().start;
+    const today = this.plan.span().from;
     for (const { id, readOn } of this.store.busy.list()) {
       const from = this.store.busy.addressOf(id);
       if (from === undefined || readOn >= today) continue;

@@ -11,7 +11,7 @@ import type { PlanAnswer } from './plan-answer.js';
 export const newsOf =
   (store: Store, plan: PlanAnswer, reach: () => Reach): (() => Promise<News>) =>
   async () => {
-    const view = await plan.view();
+    const view = await plan.house();
     const { household, machines, histories, now } = houseOf(store);
     const overdue = machines.flatMap((machine, i) =>
       duesOf(machine, histories[i]!, household, now)

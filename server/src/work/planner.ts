@@ -1,25 +1,41 @@
 import {
+  dayOf,
   daysBetween,
+  SECTION,
   sayDay,
+  sectionOf,
+  sectionsOf,
+  sectionWith,
   taskOf,
   type Day,
   type House,
+  type Machine,
+  type Section,
   type VisitTask,
 } from '@needlecase/core';
 import type { PlannedVisit, PlanQuery } from '@needlecase/core/model/planned';
 import { calendarOf, type AheadProblem } from '@needlecase/core/plan/ahead';
 import { costOf } from '@needlecase/core/plan/cost';
-import { houseProblem, type PlanWishes } from '@needlecase/core/plan/house-problem';
+import {
+  houseProblem,
+  problemSteps,
+  WEEKS,
+  type PlanWishes,
+} from '@needlecase/core/plan/house-problem';
 import { matched } from '@needlecase/core/plan/matching';
 import type { Plan } from '@needlecase/core/plan/problem';
 import type { Progress } from '@needlecase/core/plan/solve';
-import type { Standing } from '@needlecase/core/plan/standing';
+import { weeksOf, type Standing } from '@needlecase/core/plan/standing';
+import { PlanWeeks } from '@needlecase/core/plan/weeks';
 import { share, yearPlan, type AheadVisit } from '@needlecase/core/plan/year-plan';
 import type { PlanState } from '@needlecase/core/views/plan';
 import { createHash } from 'node:crypto';
+import { setTimeout as pause } from 'node:timers/promises';
+import type { Basis } from '../store/planned.js';
 import type { Store } from '../store/store.js';
 import type { Threads } from '../threads/threads.js';
-import { houseOf } from './household.js';
+import { householdOf, inHouse } from './household.js';
+import { inSteps, Remember } from './steps.js';
 
 /** Weekdays on which visits are, where nobody said: Saturday, or else Sunday. */
 const USUAL_DAYS = [6, 7];
@@ -30,24 +46,17 @@ const TOLD = 60;
 /** A move is news for so many days. */
 const NEWS = 7;
 
-/** What a plan was made from, and what came of it. */
-interface Basis {
-  key: string;
-  plan: Plan;
-  cost: number;
-  bound: number;
-}
-
-/** A plan, and the house that it is of. */
+/** The plan of a section, and the machines that it is of. */
 export interface Planned {
+  section: Section;
   house: House;
   state: PlanState;
 }
 
-/** So often it is planned once more because something changed meanwhile. */
-const MOST_TRIES = 3;
-/** And no more after so long: nobody waits for a large house to be planned over and over. ms */
-const PATIENCE_MS = 2000;
+/** Who looks waits so long for a new plan, and gets the one that stands then. ms */
+const PATIENCE_MS = 700;
+
+type Stood = Standing & { who?: string | undefined };
 
 /** A plan of one problem as one of another: each chore that both have in its weeks. */
 function carried({ plan, bound }: Progress, from: AheadProblem, to: AheadProblem): Progress {
@@ -64,19 +73,46 @@ const keyOf = (problem: AheadProblem, standing: readonly Standing[]): string =>
     .update(JSON.stringify([problem, standing.filter(({ held, skipped }) => held ?? skipped)]))
     .digest('base64url');
 
-/** Plans the year of a household: anew where something changed, and calmly. */
+/** What is asked of a section as it stands, and what it was worked out from. */
+interface Asked {
+  house: House;
+  problem: AheadProblem;
+  key: string;
+}
+
+/**
+ * Plans the year of a household, a section by itself: anew where something changed, and calmly. What was worked out is
+ * kept until what it was worked out from changes.
+ */
 export class Planner {
-  #under: { key: string; made: Promise<Progress> } | undefined;
+  /** Sections that are being planned, by their names. */
+  readonly #under = new Map<string, Promise<void>>();
+  /** Sections that nobody waits for any more, and which are planned one after the other. */
+  readonly #later = new Set<string>();
+  #going = false;
+  readonly #sections = new Remember<readonly Section[]>();
+  readonly #problems = new Remember<Omit<Asked, 'key'>>();
+  readonly #keys = new Remember<string>();
+  readonly #states = new Remember<PlanState>();
 
   constructor(
     private readonly store: Store,
     private readonly threads: Threads,
   ) {}
 
-  /** What the household wants of its plan. */
-  wishes(query: PlanQuery = {}): PlanWishes {
+  /** The house in sections that are told and planned by themselves. @throws 404 before the first start is done */
+  sections(): readonly Section[] {
+    householdOf(this.store);
+    return this.#sections.getOr('', this.store.machines.list(), () =>
+      sectionsOf(inHouse(this.store), SECTION.planned),
+    );
+  }
+
+  /** What the household wants of the plan of some machines. */
+  wishes(query: PlanQuery = {}, machines: readonly Machine[] = inHouse(this.store)): PlanWishes {
     const { visitMinutes, plan = {} } = this.store.household.get()!;
     const weekdays = query.weekdays ? [...query.weekdays].map(Number) : plan.weekdays;
+    const known = new Set(machines.map(({ id }) => id));
     return {
       limit: query.minutes ?? visitMinutes ?? USUAL_MINUTES,
       weekdays: weekdays ? [...new Set(weekdays)] : USUAL_DAYS,
@@ -88,71 +124,183 @@ export class Planner {
       skipped: this.store.planned
         .list()
         .filter(({ skipped }) => skipped !== undefined)
-        .flatMap(({ day, tasks }) => tasks.map((task) => ({ ...task, day }))),
+        .flatMap(({ day, tasks }) =>
+          tasks.filter(({ machineId }) => known.has(machineId)).map((task) => ({ ...task, day })),
+        ),
     };
   }
 
-  /** The problem of the house as it stands, or as it could be. */
-  problem(query: PlanQuery = {}, house: House = houseOf(this.store)): AheadProblem {
-    return houseProblem(house, this.wishes(query));
+  /** The first and the last day of the plan. */
+  span(): { from: Day; to: Day } {
+    const { zone } = householdOf(this.store);
+    const start = dayOf(Date.now(), zone);
+    return { from: start, to: new PlanWeeks(start, WEEKS, [], []).end };
+  }
+
+  /** What there is to plan of a section as it could be, worked out a little at a time. */
+  async problem(query: PlanQuery): Promise<AheadProblem> {
+    const { machines } = sectionOf(this.sections(), query.section);
+    return inSteps(problemSteps(this.#houseOf(machines), this.wishes(query, machines)));
+  }
+
+  /** What there is to plan of the section in which a visit is. */
+  problemAround(visit: PlannedVisit): AheadProblem {
+    return this.#asked(this.sectionAround(visit)).problem;
+  }
+
+  /** The section in which a visit is. */
+  sectionAround(visit: PlannedVisit): Section {
+    const sections = this.sections();
+    const found = visit.tasks.map(({ machineId }) => sectionWith(sections, machineId));
+    return found.find((one) => one !== undefined) ?? sections[0]!;
   }
 
   /**
-   * The plan that holds, with the house that it is of; planned anew where what it rests on has changed. What changed
-   * while it was being planned is planned with: nobody is told a mixture.
+   * The plan of a section, with the machines that it is of; planned anew where what it rests on has changed. What takes
+   * longer than somebody waits goes on by itself, and what stands is told. Nobody is told a mixture: the plan that is
+   * told is fitted to what holds when it is.
+   * @param id of the section; where there is none of this name, the first is told
+   * @param patience ms
    */
-  async current(): Promise<Planned> {
-    const begun = Date.now();
-    for (let tries = 0; ; tries++) {
-      const house = houseOf(this.store);
-      const problem = this.problem({}, house);
-      const standing = this.#standing(problem.start);
-      const key = keyOf(problem, standing);
-      const basis = this.#basis();
-      if (basis?.key === key) return { house, state: this.#state(problem, basis, standing, house) };
-      const { revision } = this.store;
-      const made = await this.#make(key, problem, standing);
-      if (this.#basis()?.key === key) continue;
-      // Nobody has written meanwhile: all of it holds as it was.
-      if (this.store.revision === revision) {
-        return { house, state: this.#keep({ key, ...made }, problem, house) };
+  async current(id?: string, patience = PATIENCE_MS): Promise<Planned> {
+    const until = Date.now() + patience;
+    for (;;) {
+      const section = sectionOf(this.sections(), id);
+      await this.#prepared(section);
+      // From here on to the answer nothing else happens in between.
+      const now = sectionOf(this.sections(), id);
+      const isOver = Date.now() >= until;
+      const isMade = this.#isMade(now);
+      if (isMade || isOver) {
+        if (!isMade) this.#afterwards(now.id);
+        const { house } = this.#asked(now);
+        return { section: now, house, state: this.#state(now, isMade) };
       }
-      if (tries < MOST_TRIES && Date.now() - begun < PATIENCE_MS) continue;
-      // It is written faster than it is planned: what was planned is taken over as far as it still goes.
-      const now = houseOf(this.store);
-      const holds = this.problem({}, now);
-      return {
-        house: now,
-        state: this.#keep({ key, ...carried(made, problem, holds) }, holds, now),
-      };
+      await this.#untilMade(now, until);
     }
   }
 
-  /** Plans in a thread; who asks for the same meanwhile gets the same. */
-  #make(key: string, problem: AheadProblem, standing: readonly Standing[]): Promise<Progress> {
-    if (this.#under?.key === key) return this.#under.made;
-    const made = this.threads.run('plan', { problem, standing }).finally(() => {
-      if (this.#under?.made === made) this.#under = undefined;
-    });
-    this.#under = { key, made };
+  /** Waits for a section’s plan, and no longer than until an instant. */
+  async #untilMade(section: Section, until: number): Promise<void> {
+    const enough = new AbortController();
+    const over = pause(Math.max(1, until - Date.now()), undefined, { signal: enough.signal });
+    try {
+      await Promise.race([this.#make(section), over.catch(() => undefined)]);
+    } finally {
+      enough.abort();
+    }
+  }
+
+  /** Has a section planned though nobody waits for it. */
+  #afterwards(id: string): void {
+    this.#later.add(id);
+    if (this.#going) return;
+    this.#going = true;
+    void (async () => {
+      for (const next of this.#later) {
+        const section = this.sections().find((one) => one.id === next);
+        if (section) {
+          await this.#prepared(section);
+          if (!this.#isMade(section)) await this.#make(section);
+        }
+        this.#later.delete(next);
+      }
+    })()
+      // Whoever looks next has it tried again.
+      .catch(() => this.#later.clear())
+      .finally(() => {
+        this.#going = false;
+      });
+  }
+
+  /** Plans a section in a thread; while it is being planned, whoever asks waits for that one. */
+  #make(section: Section): Promise<void> {
+    const under = this.#under.get(section.id);
+    if (under) return under;
+    const { problem, key } = this.#asked(section);
+    const standing = this.#standing(section, problem.start);
+    const made = this.threads
+      .run('plan', { problem, standing })
+      .then((plan) => {
+        const now = this.sections().find(({ id }) => id === section.id);
+        if (!now) return;
+        // What changed meanwhile: what was planned is taken over as far as it still goes, and planned anew.
+        const asked = this.#asked(now);
+        const holds = asked.key === key ? plan : carried(plan, problem, asked.problem);
+        this.#keep({ key, ...holds }, now, asked);
+      })
+      .finally(() => this.#under.delete(section.id));
+    this.#under.set(section.id, made);
+    made.catch(() => undefined);
     return made;
   }
 
-  #basis(): Basis | undefined {
-    const kept = this.store.planned.basis;
-    return kept === undefined ? undefined : (JSON.parse(kept) as Basis);
+  #isMade(section: Section): boolean {
+    return this.store.planned.bases[section.id]?.key === this.#asked(section).key;
+  }
+
+  #houseOf(machines: readonly Machine[]): House {
+    const household = householdOf(this.store);
+    const histories = this.store.entries.histories(machines);
+    return { household, machines, histories, now: Date.now() };
+  }
+
+  /** What is asked of a section, and whether that is at hand. */
+  #known({ id, machines }: Section) {
+    const house = this.#houseOf(machines);
+    const wishes = this.wishes({}, machines);
+    const { household, histories, now } = house;
+    const from = [household, dayOf(now, household.zone), JSON.stringify(wishes)];
+    const of = [...from, ...machines, ...histories];
+    return { id, house, wishes, of };
+  }
+
+  /** Works out what is asked of a section a little at a time, unless it is at hand. */
+  async #prepared(section: Section): Promise<void> {
+    const { id, house, wishes, of } = this.#known(section);
+    if (this.#problems.get(id, of)) return;
+    const problem = await inSteps(problemSteps(house, wishes));
+    this.#problems.set(id, of, { house, problem });
+  }
+
+  #asked(section: Section): Asked {
+    const { id, house, wishes, of } = this.#known(section);
+    const { problem, ...known } =
+      this.#problems.get(id, of) ??
+      this.#problems.set(id, of, { house, problem: houseProblem(house, wishes) });
+    const standing = this.#standing(section, problem.start);
+    const key = this.#keys.getOr(id, [problem, JSON.stringify(standing)], () =>
+      keyOf(problem, standing),
+    );
+    return { house: known.house, problem, key };
+  }
+
+  /** Visits that were planned for a section: those whose first machine that is still there is in it. */
+  #rowsOf(section: Section): PlannedVisit[] {
+    const sections = this.sections();
+    const list = [...this.store.planned.list()];
+    if (sections.length === 1) return list;
+    const own = new Set(section.machines.map(({ id }) => id));
+    const known = new Set(sections.flatMap(({ machines }) => machines.map(({ id }) => id)));
+    return list.filter(({ tasks }) => {
+      const first = tasks.find(({ machineId }) => known.has(machineId));
+      return first !== undefined && own.has(first.machineId);
+    });
   }
 
   /** What stands: the visits planned before, and those begun. */
-  #standing(today: Day): (Standing & { who?: string | undefined })[] {
-    const begun = this.store.visits.open().map(({ tasks }) => ({
-      day: today,
-      place: this.#placeOf(tasks),
-      tasks,
-      held: true,
-    }));
-    const planned = this.store.planned
-      .list()
+  #standing(section: Section, today: Day): Stood[] {
+    const own = new Set(section.machines.map(({ id }) => id));
+    const begun = this.store.visits
+      .open()
+      .filter(({ tasks }) => tasks.some(({ machineId }) => own.has(machineId)))
+      .map(({ tasks }) => ({
+        day: today,
+        place: this.#placeOf(tasks),
+        tasks,
+        held: true,
+      }));
+    const planned = this.#rowsOf(section)
       .filter(({ done, day }) => !done && day >= today)
       .map(({ day, place, tasks, who, held, skipped }) => ({
         ...{ day, place, tasks, who },
@@ -167,26 +315,25 @@ export class Planner {
   }
 
   /** Stores the visits of a plan: each under the name that it had. */
-  #keep(basis: Basis, problem: AheadProblem, house: House): PlanState {
+  #keep(basis: Basis, section: Section, { problem, house }: Asked): void {
     const { store } = this;
-    return store.write(() => {
+    store.write(() => {
       const today = problem.start;
-      const standing = this.#standing(today);
-      this.#tidy(house, today);
+      const standing = this.#standing(section, today);
+      this.#tidy(section, house, today);
       const year = yearPlan(problem, basis, { standing });
-      const before = store.planned
-        .list()
-        .filter(
-          ({ done, skipped, day }) =>
-            !done && skipped === undefined && daysBetween(day, today) <= MISSED,
-        );
+      const before = this.#rowsOf(section).filter(
+        ({ done, skipped, day }) =>
+          !done && skipped === undefined && daysBetween(day, today) <= MISSED,
+      );
       const rows = matched(year.visits, before);
       this.#share(year.visits, rows);
       const now = Date.now();
+      const added: ReturnType<typeof toldOf>[] = [];
       year.visits.forEach((visit, i) => {
         const row = rows[i];
         const told = toldOf(visit, row);
-        if (!row) return void store.planned.add(told, now);
+        if (!row) return void added.push(told);
         if (isSame(row, told)) return;
         const isNews = row.day >= today && row.day !== visit.day && !visit.held;
         const moved = isNews
@@ -194,26 +341,32 @@ export class Planner {
           : visit.held
             ? undefined
             : row.moved;
-        store.planned.replace(row.id, row.version, { ...told, ...(moved ? { moved } : {}) }, now);
+        store.planned.lay(row.id, row.version, { ...told, ...(moved ? { moved } : {}) }, now);
       });
+      store.planned.addAll(added, now);
       const kept = new Set(rows.flatMap((row) => (row ? [row.id] : [])));
       store.planned.remove(before.filter(({ id }) => !kept.has(id)).map(({ id }) => id));
-      store.planned.basis = JSON.stringify(basis);
+      const there = new Set(this.sections().map(({ id }) => id));
+      const others = Object.entries(store.planned.bases).filter(([id]) => there.has(id));
+      store.planned.bases = { ...Object.fromEntries(others), [section.id]: basis };
       store.changed({ topic: 'plan' });
-      return this.#state(problem, basis, this.#standing(today), house);
     });
   }
 
-  /** What was done is told so for a while; what is long past is forgotten. */
-  #tidy(house: House, today: Day): void {
+  /** What was done is told so for a while; what is long past is forgotten, and what is of no machine any more. */
+  #tidy(section: Section, house: House, today: Day): void {
     const { planned } = this.store;
     const now = Date.now();
+    const there = new Set(inHouse(this.store).map(({ id }) => id));
+    const own = new Set(this.#rowsOf(section).map(({ id }) => id));
     for (const row of planned.list()) {
       const { id, version, changedAt: _at, ...told } = row;
-      if (daysBetween(row.day, today) > TOLD) planned.remove([id]);
-      else if (!row.done && row.skipped === undefined && isDone(row, house)) {
+      const isNobodys = !row.tasks.some(({ machineId }) => there.has(machineId));
+      const isOpen = !row.done && row.skipped === undefined;
+      if (daysBetween(row.day, today) > TOLD || (isNobodys && isOpen)) planned.remove([id]);
+      else if (own.has(id) && isOpen && isDone(row, house)) {
         const day = row.day < today ? row.day : today;
-        planned.replace(id, version, { ...told, day, done: true }, now);
+        planned.lay(id, version, { ...told, day, done: true }, now);
       }
     }
   }
@@ -230,20 +383,37 @@ export class Planner {
     share(visits, people);
   }
 
-  #state(
-    problem: AheadProblem,
-    { plan, cost, bound }: Basis,
-    standing: readonly (Standing & { who?: string | undefined })[],
-    house: House,
+  /** What is told of a section's plan. @param isMade it is the plan of what is asked now; else what stands is told */
+  #state(section: Section, isMade: boolean): PlanState {
+    const { problem, house } = this.#asked(section);
+    const list = this.#rowsOf(section);
+    const basis = this.store.planned.bases[section.id];
+    const people = this.store.household.get()?.plan?.people;
+    const begun = this.store.visits.open();
+    const of = [problem, isMade, basis, people, ...list, ...begun];
+    return this.#states.getOr(section.id, of, () => {
+      const standing = this.#standing(section, problem.start);
+      const { plan, cost, bound } = isMade ? basis! : standsAs(problem, standing);
+      return this.#told(section, { house, problem }, { plan, cost, bound }, isMade);
+    });
+  }
+
+  #told(
+    section: Section,
+    { problem, house }: Pick<Asked, 'problem' | 'house'>,
+    { plan, cost, bound }: Progress,
+    isMade: boolean,
   ): PlanState {
+    const standing = this.#standing(section, problem.start);
+    const list = this.#rowsOf(section);
     const year = yearPlan(problem, { plan, cost, bound }, { standing });
-    const list = this.store.planned.list();
     const live = list.filter(({ done, skipped }) => !done && skipped === undefined);
     const rows = matched(year.visits, live);
     this.#share(year.visits, rows);
     const known = new Set(house.machines.map(({ id }) => id));
     return {
       ...{ problem, plan, bound, cost },
+      ...(isMade ? {} : { making: true }),
       moved: live.flatMap(({ id, day, moved }) =>
         moved && daysBetween(moved.on, problem.start) <= NEWS
           ? [{ id, from: moved.from, to: day, why: moved.why }]
@@ -260,6 +430,12 @@ export class Planner {
         .filter(({ tasks }) => tasks.length > 0),
     };
   }
+}
+
+/** The visits that stand, as a plan of what is asked now. */
+function standsAs(problem: AheadProblem, standing: readonly Standing[]): Progress {
+  const plan = weeksOf(problem, standing);
+  return { plan, cost: costOf(problem, plan).total, bound: 0 };
 }
 
 const toldOf = (visit: AheadVisit, row: PlannedVisit | undefined) => ({

@@ -39,16 +39,33 @@ export function planVisit(
   tasks: readonly VisitTask[],
   machines: readonly VisitMachine[],
 ): VisitPlan {
-  const plan: VisitPlan = { steps: [], fetch: [], setups: {}, minutes: { hands: 0, waiting: 0 } };
+  const plan: VisitPlan = {
+    steps: [],
+    fetch: fetchFor(tasks, machines),
+    setups: {},
+    minutes: minutesOfVisit(tasks, machines),
+  };
   for (const { machine, chosen } of byMachine(tasks, machines)) {
     const setups = setUpsOf(machine, chosen);
     plan.setups[machine.id] = setups;
     plan.steps.push(...stepsFor(machine, chosen, setups));
-    addFetch(plan.fetch, machine, chosen, setups);
   }
-  plan.fetch = together(plan.fetch);
-  plan.minutes = minutesOfVisit(tasks, machines);
   return plan;
+}
+
+/**
+ * What to fetch for a visit, without working out its steps.
+ * @throws RangeError for an unknown task or a machine that is not given
+ */
+export function fetchFor(
+  tasks: readonly VisitTask[],
+  machines: readonly VisitMachine[],
+): FetchItem[] {
+  const list: FetchItem[] = [];
+  for (const { machine, chosen } of byMachine(tasks, machines)) {
+    addFetch(list, machine, chosen, setUpsOf(machine, chosen));
+  }
+  return together(list);
 }
 
 /**
