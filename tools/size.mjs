@@ -52,6 +52,9 @@ try {
     ...[`machines/${id}/trouble`, 'calendar.ics', 'prints/wall.pdf', 'prints/year.pdf'],
     ...['prints/labels.pdf', `machines/${id}/record.pdf`, 'entries.csv', 'record.json'],
   ];
+  // A large house is planned section by section: what is not planned yet is told as it stands.
+  const begun = performance.now();
+  const sections = (await (await fetch(`${api}plan`)).json()).section?.all ?? [];
   let asking = true;
   const pings = [];
   const pinging = (async () => {
@@ -93,14 +96,36 @@ try {
   }
   asking = false;
   await pinging;
-  const { errors, ...load } = await underLoad(address, Number(seconds), { streams: 20 });
+  for (const { id } of sections) {
+    const asked = `${api}plan?${new URLSearchParams({ section: id })}`;
+    while ((await (await fetch(asked)).json()).making) await new Promise((r) => setTimeout(r, 500));
+  }
   console.log(
-    `\n50 readers, 5 writers, 20 streams, sheets printed, ${seconds} s: ${errors} errors`,
+    `\nAll of it was planned ${Math.round((performance.now() - begun) / 1000)} s after the first was asked.`,
   );
-  for (const [name, times] of Object.entries(load)) {
+  for (const view of ['plan', 'plan/ahead', 'calendar.ics', 'prints/wall.pdf', 'prints/year.pdf']) {
+    const times = [];
+    let size = 0;
+    for (let i = 0; i < 3; i++) {
+      const asked = performance.now();
+      size = (await (await fetch(api + view)).arrayBuffer()).byteLength;
+      times.push(performance.now() - asked);
+    }
     console.log(
-      `${name.padEnd(12)} ${String(times.length).padStart(6)} times, median ${ms(quantile(times, 0.5))}, p99 ${ms(quantile(times, 0.99))}, most ${ms(Math.max(...times))}`,
+      `${view.padEnd(52)} ${times.map((one) => ms(one).padStart(9)).join('')} ${Math.round(size / 1000)} kB`,
     );
+  }
+  for (const prints of [false, true]) {
+    const { errors, ...load } = await underLoad(address, Number(seconds), { streams: 20, prints });
+    console.log(
+      `\n50 readers, 5 writers, 20 streams${prints ? ', sheets printed' : ''}, ${seconds} s: ${errors} errors`,
+    );
+    for (const [name, times] of Object.entries(load)) {
+      if (times.length === 0) continue;
+      console.log(
+        `${name.padEnd(12)} ${String(times.length).padStart(6)} times, median ${ms(quantile(times, 0.5))}, p99 ${ms(quantile(times, 0.99))}, most ${ms(Math.max(...times))}`,
+      );
+    }
   }
   const sum = new Map();
   for (const { ms: lasted, by } of held) {

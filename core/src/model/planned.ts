@@ -176,8 +176,10 @@ export type BusyCalendar = Static<typeof BusyCalendar>;
 export const PrintQuery = closed(
   {
     paper: Type.Optional(Type.Unsafe<'a4' | 'letter'>({ type: 'string', enum: ['a4', 'letter'] })),
-    /** Of the wall sheet. */
+    /** Of the wall sheet, the year and the labels. */
     place: Type.Optional(text(60)),
+    /** Of a large house, for the year and the labels. */
+    section: section(),
     /** Of the labels. */
     size: Type.Optional(
       Type.Unsafe<'small' | 'medium' | 'large'>({

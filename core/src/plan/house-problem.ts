@@ -7,6 +7,7 @@ import type { House } from '../care/schedule/year.js';
 import type { Machine } from '../model/schemas.js';
 import type { SchoolId } from '../model/vocabulary.js';
 import { dayOf, plusDays, type Day } from '../units/calendar.js';
+import { inOneGo } from '../units/steps.js';
 import type { Chore, Shared } from './problem.js';
 import { rhythmAtWill, rhythmInForce, type Rhythm } from './rhythm.js';
 import { riskOf } from './risk.js';
@@ -51,13 +52,8 @@ export interface Skip {
  * What a house asks of a year, as a problem to plan: its tasks with their windows, and what they share.
  * Minutes and weeks.
  */
-export function houseProblem(house: House, wishes: PlanWishes = {}): AheadProblem {
-  const steps = problemSteps(house, wishes);
-  for (;;) {
-    const { done, value } = steps.next();
-    if (done) return value;
-  }
-}
+export const houseProblem = (house: House, wishes: PlanWishes = {}): AheadProblem =>
+  inOneGo(problemSteps(house, wishes));
 
 /** The same, a machine a step: who works it out leaves time for others in between. */
 export function* problemSteps(

@@ -1,4 +1,5 @@
 import { daysBetween } from '../units/calendar.js';
+import { groupedBy } from '../units/grouped.js';
 import type { PlannedVisit } from '../model/planned.js';
 import type { AheadVisit } from './year-plan.js';
 
@@ -17,12 +18,7 @@ export function matched(
 ): (PlannedVisit | undefined)[] {
   const found: (PlannedVisit | undefined)[] = visits.map(() => undefined);
   const free = new Set(before);
-  const at = new Map<string, PlannedVisit[]>();
-  for (const row of before) {
-    const there = at.get(row.place);
-    if (there) there.push(row);
-    else at.set(row.place, [row]);
-  }
+  const at = groupedBy(before, ({ place }) => place);
   const pairs = visits.flatMap((visit, i) =>
     (at.get(visit.place) ?? [])
       .map((row) => ({ i, row, alike: alikeness(visit, row) }))

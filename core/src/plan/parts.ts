@@ -1,4 +1,5 @@
 import type { AheadProblem } from './ahead.js';
+import { groupedBy } from '../units/grouped.js';
 import type { Plan } from './problem.js';
 import type { Progress } from './solve.js';
 
@@ -38,13 +39,7 @@ export function partsOf(problem: AheadProblem): Part[] {
     for (const setup of own) join(`set-up ${setup}`, i);
     for (const other of follows) root[find(i)] = find(other);
   });
-  const groups = new Map<number, number[]>();
-  chores.forEach((_, i) => {
-    const at = find(i);
-    const group = groups.get(at);
-    if (group) group.push(i);
-    else groups.set(at, [i]);
-  });
+  const groups = groupedBy(chores.keys(), find);
   if (groups.size <= 1) return [{ problem, chores: root.map((_, i) => i) }];
   return [...groups.values()].map((own) => {
     const chore = indexOf(own);

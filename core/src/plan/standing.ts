@@ -1,4 +1,5 @@
 import type { Day } from '../units/calendar.js';
+import { inOneGo } from '../units/steps.js';
 import { calendarOf, type AheadProblem } from './ahead.js';
 import { costOf, type GaveWay } from './cost.js';
 import { Descent } from './descent.js';
@@ -106,7 +107,7 @@ function replanPart(
   };
   const ahead = standing.filter(({ day }) => day >= problem.start);
   if (ahead.length === 0) {
-    const { plan } = lastOf(solve(problem, { rounds, steps: 0 }));
+    const { plan } = inOneGo(solve(problem, { rounds, steps: 0 }));
     return told(goneOn(problem, plan, fixedIn(problem, plan, []), rounds));
   }
   const fixed = fixedBy(problem, ahead);
@@ -122,7 +123,7 @@ function goneOn(problem: AheadProblem, start: Plan, fixed: Plan, rounds: number)
     const descent = new Descent(problem, { start: plan, fixed: held });
     descent.settle();
     plan = descent.plan;
-    const anew = lastOf(solve(problem, { rounds, fixed: held, start: plan, steps: 0 }));
+    const anew = inOneGo(solve(problem, { rounds, fixed: held, start: plan, steps: 0 }));
     if (anew.cost >= costOf(problem, plan).total * (1 - ALIKE)) break;
     plan = anew.plan;
   }
@@ -131,13 +132,6 @@ function goneOn(problem: AheadProblem, start: Plan, fixed: Plan, rounds: number)
 
 const united = (a: Plan, b: Plan): number[][] =>
   a.map((weeks, i) => [...new Set([...weeks, ...b[i]!])].sort((x, y) => x - y));
-
-function lastOf<T>(steps: Generator<T, T>): T {
-  for (;;) {
-    const { done, value } = steps.next();
-    if (done) return value;
-  }
-}
 
 /**
  * How late a chore comes in a week, by the times before it.

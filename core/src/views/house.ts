@@ -1,6 +1,6 @@
 import {
   costOf,
-  supplyStates,
+  supplySteps,
   type StockEvent,
   type SupplyState,
   type YearCost,
@@ -31,17 +31,14 @@ export interface SuppliesView {
 }
 
 /**
- * The supplies of a house, the most pressing first.
+ * The supplies of a house, the most pressing first; worked out in steps.
  * @param events all that changed a stock
  */
-export function suppliesView(
+export function* suppliesView(
   house: House,
   supplies: readonly Supply[],
   events: readonly StockEvent[],
-): SuppliesView {
-  return {
-    household: house.household,
-    machines: [...house.machines],
-    supplies: supplyStates(supplies, events, house),
-  };
+): Generator<undefined, SuppliesView> {
+  const states = yield* supplySteps(supplies, events, house);
+  return { household: house.household, machines: [...house.machines], supplies: states };
 }

@@ -1,3 +1,4 @@
+import { inOneGo } from '../units/steps.js';
 import { describe, expect, it } from 'vitest';
 import { tasksOf } from '../care/catalogue/lookup.js';
 import { gather, type Fact, type History } from '../care/record/history.js';
@@ -190,7 +191,7 @@ describe('the house’s year and its supplies', () => {
   it('lists each supply once, a counted one with what is left', () => {
     const supplies = [supply('vinegar'), supply('dish-soap')];
     const counted = { at: NOW - MS_PER_DAY, kind: 'stock', supply: 'vinegar', value: 400 } as const;
-    const view = suppliesView(houseAfter(30), supplies, [counted]);
+    const view = inOneGo(suppliesView(houseAfter(30), supplies, [counted]));
     expect(view.supplies.map((one) => one.supply.item).sort()).toEqual(['dish-soap', 'vinegar']);
     const left = Object.fromEntries(view.supplies.map((one) => [one.supply.item, one.left]));
     expect(left['vinegar']).toBe(400);

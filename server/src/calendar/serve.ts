@@ -1,5 +1,6 @@
 import type { Express } from 'express';
 import { createHash } from 'node:crypto';
+import type { Day } from '@needlecase/core';
 import type { FeedDraft } from '@needlecase/core/model/planned';
 import type { HousePlan } from '@needlecase/core/views/plan';
 import type { Access } from '../access/access.js';
@@ -19,11 +20,20 @@ export function calendarOf(
   only?: string,
 ): string {
   const changed = new Map(store.planned.list().map(({ id, changedAt }) => [id, changedAt]));
-  const visits = who === undefined ? view.visits : view.visits.filter((one) => one.who === who);
+  const own = who === undefined ? view.visits : view.visits.filter((one) => one.who === who);
+  const visits = only === undefined ? nearest(own, view.start) : own;
   return writeCalendar(
     { view: { ...view, visits }, address, changed, reminders: { evening, begins } },
     only,
   );
+}
+
+/** Of so many visits a calendar tells, at most: those ahead that come first, and those behind that were last. */
+const MOST = { ahead: 300, behind: 60 };
+
+function nearest(visits: HousePlan['visits'], today: Day): HousePlan['visits'] {
+  const behind = visits.filter(({ day }) => day < today).slice(-MOST.behind);
+  return [...behind, ...visits.filter(({ day }) => day >= today).slice(0, MOST.ahead)];
 }
 
 /** Calendars that programs read at an address with a secret. */

@@ -16,7 +16,9 @@ import type { Caller } from '../access/caller.js';
 import { forgetSecret, keepSecret } from '../access/cookie.js';
 import { isHere } from '../access/here.js';
 import { isChecked } from './checked.js';
+import { arrivedAt } from './lanes.js';
 import type { LoopWatch } from './loop-watch.js';
+import { sendWritten } from './packed.js';
 import { mustBeRight, ProblemError } from './problem.js';
 
 /** What a route is told about a request, already checked. */
@@ -34,6 +36,8 @@ export interface Ask<Body = unknown, Query = unknown> {
   safe: boolean;
   /** The address that was asked, without a path. */
   host: string;
+  /** When it came in, by `performance.now()`: what is answered may be of any moment since. */
+  arrived: number;
 }
 
 /** One address of the API; from it come the handler and its place in the OpenAPI document. */
@@ -210,7 +214,9 @@ export function mount(
       'Cache-Control',
       route.forGood ? 'private, max-age=31536000, immutable' : 'no-store',
     );
-    if (answer.written !== undefined) return void response.type('json').send(answer.written);
+    if (answer.written !== undefined) {
+      return sendWritten(request, response, answer, answer.written);
+    }
     if (!route.gives) {
       return loop.during(`${key}, written`, () => void response.json(answer.body));
     }
@@ -297,6 +303,7 @@ function read(route: Route, request: Request, caller: Caller): Ask {
     caller,
     safe: request.secure || isHere(request),
     host: `${request.protocol}://${request.headers.host}`,
+    arrived: arrivedAt(request),
   };
 }
 
@@ -382,6 +389,7 @@ export function doLater(
     caller,
     safe: true,
     host: '',
+    arrived: performance.now(),
   };
   const method = route.method.toUpperCase();
   return keptOnce(key, { method, path, body }, keeper, () => route.handle(ask) as Answer);

@@ -5,11 +5,10 @@ import {
   sectionOf,
   sectionsOf,
   type BenchView,
-  type EntryKind,
   type House,
   type Kept,
+  type Section,
 } from '@needlecase/core';
-import { yearView } from '@needlecase/core/views/year';
 import type { Answer } from '../http/answer.js';
 import { route, workedRoute, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
@@ -19,8 +18,8 @@ import type { HindsightKeeper } from '../work/hindsight.js';
 import type { MachineDays } from '../work/machine-days.js';
 import type { Signals } from '../work/signals.js';
 import { chartsOf, lifeOf } from '../work/machine-record.js';
-import { houseOf, householdOf, machineOf } from '../work/household.js';
-import { Remember } from '../work/steps.js';
+import { houseOf, householdOf, inHouse, machineOf } from '../work/household.js';
+import { Answered, momentOf } from '../work/steps.js';
 
 /** What is derived from the log: the bench, and a machine's line. */
 export const benchRoutes = (
@@ -31,35 +30,43 @@ export const benchRoutes = (
   signals: Signals,
 ): Route[] => {
   const looks = new CaseLooks(store);
-  /** The bench as it was answered last: the same for a minute, unless something was written. */
-  const last = new Remember<Answer<BenchView>>();
-  const bench = (asked: string | undefined): Answer<BenchView> => {
-    const at = [store.revision, Math.floor(Date.now() / MINUTE_MS)];
-    return last.getOr(asked ?? '', at, () => {
-      const house = houseOf(store);
-      const kept = {
-        visits: store.visits.open(),
-        cases: store.cases.list(),
-        supplies: store.supplies.list(),
-        stockEvents: () => store.entries.stockEvents(),
-        planned: store.planned.list(),
-        look: looks.of,
-        signals: signals.of(house.machines, house.household.zone),
-        section: sectionIn(house, asked, days),
-      };
-      const body = benchView(house, kept, days);
-      return { body, written: JSON.stringify(body) };
-    });
+  /** The bench of each section as it was answered last: the same for a minute, unless something was written. */
+  const last = new Map<string, { at: string; made: number; answer: Answer<BenchView> }>();
+  const bench = (asked: string | undefined, arrived: number): Answer<BenchView> => {
+    householdOf(store);
+    const sections = sectionsOf(inHouse(store), SECTION.shown);
+    const told = sectionOf(sections, asked);
+    const at = momentOf(store);
+    const known = last.get(told.id);
+    // Many who wait for it get the same: it was made after all of them asked.
+    if (known && (known.at === at || known.made >= arrived)) return known.answer;
+    const made = performance.now();
+    const house = houseOf(store);
+    const kept = {
+      visits: store.visits.open(),
+      cases: store.cases.list(),
+      supplies: store.supplies.list(),
+      stockEvents: () => store.entries.stockEvents(),
+      planned: store.planned.list(),
+      look: looks.of,
+      signals: signals.of(house.machines, house.household.zone),
+      section: sections.length > 1 ? sectionTold(house, sections, told, days) : undefined,
+    };
+    const body = benchView(house, kept, days);
+    const answer = { body, written: JSON.stringify(body) };
+    last.set(told.id, { at, made, answer });
+    return answer;
   };
+  const year = new Answered(store, () => threads.run('year', undefined));
   return [
     workedRoute({
       path: '/api/v1/bench',
       summary: 'What is due, every machine’s line, and the next visit',
       query: 'SectionQuery',
       answers: 'Bench',
-      handle: async ({ query: { section } }) => {
+      handle: async ({ query: { section }, arrived }) => {
         await days.warm();
-        return bench(section);
+        return bench(section, arrived);
       },
     }),
     route({
@@ -89,25 +96,27 @@ export const benchRoutes = (
       answers: 'Life',
       handle: ({ params }) => ({ body: lifeOf(store, machineOf(store, params.id), Date.now()) }),
     }),
-    route({
-      method: 'get',
+    workedRoute({
       path: '/api/v1/year',
       summary: 'A year of care as it was: when, who, how long, and what it cost',
       answers: 'Year',
       handle: () => {
-        const household = householdOf(store);
-        const now = Date.now();
-        const entries = store.entries.inOrder({ kinds: OF_A_YEAR, from: now - YEAR_MS });
-        const kept = { machines: store.machines.list(), supplies: store.supplies.list() };
-        return { body: yearView({ household, ...kept, entries, now }) };
+        householdOf(store);
+        return year.get();
       },
     }),
     workedRoute({
       path: '/api/v1/schools',
       summary:
         'What each rhythm asks of this house in a year, and the chance of being late with it',
+      query: 'SectionQuery',
       answers: 'Schools',
-      handle: async () => ({ body: await threads.run('schools', undefined) }),
+      handle: async ({ query: { section } }) => {
+        householdOf(store);
+        const told = sectionOf(sectionsOf(inHouse(store), SECTION.shown), section);
+        const machineIds = told.machines.map(({ id }) => id);
+        return { body: await threads.run('schools', { machineIds }) };
+      },
     }),
     workedRoute({
       path: '/api/v1/hindsight',
@@ -122,27 +131,17 @@ export const benchRoutes = (
 };
 
 /** Which machines of a large house are shown, and how much is due in each section. */
-function sectionIn(house: House, asked: string | undefined, days: MachineDays): Kept['section'] {
-  const sections = sectionsOf(house.machines, SECTION.shown);
-  if (sections.length === 1) return undefined;
-  const due = new Map(
-    house.machines.map((machine, i) => {
-      const { state } = days.of(machine, house.histories[i]!, house.household, house.now);
-      return [machine.id, state.dues.filter(({ status }) => status === 'due').length];
-    }),
-  );
-  const { id, machines } = sectionOf(sections, asked);
+function sectionTold(
+  house: House,
+  sections: readonly Section[],
+  { id, machines }: Section,
+  days: MachineDays,
+): Kept['section'] {
+  const counted = days.due(house);
+  const due = new Map(house.machines.map((machine, i) => [machine.id, counted[i]!]));
   const all = sections.map((one) => ({
     id: one.id,
     due: one.machines.reduce((sum, machine) => sum + due.get(machine.id)!, 0),
   }));
   return { told: { id, all }, machines };
 }
-
-const MINUTE_MS = 60_000;
-/** What a year of care is told from, and from how long ago at most. */
-const OF_A_YEAR: readonly EntryKind[] = [
-  ...(['done', 'opened', 'bought', 'load'] as const),
-  ...(['replaced', 'called'] as const),
-];
-const YEAR_MS = 430 * 86_400_000;

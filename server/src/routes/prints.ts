@@ -1,4 +1,5 @@
-import { dayOf, sheetFits } from '@needlecase/core';
+import { dayOf, SECTION, sectionOf, sectionsOf, sheetFits, type Machine } from '@needlecase/core';
+import type { PrintQuery } from '@needlecase/core/model/planned';
 import { codeCard } from '@needlecase/core/print/code-card';
 import { wallSheet } from '@needlecase/core/print/wall-sheet';
 import { houseOrigin } from '../access/reach.js';
@@ -10,9 +11,24 @@ import type { PlanAnswer } from '../work/plan-answer.js';
 import { householdOf, inHouse } from '../work/household.js';
 import { shortOf } from '../work/short.js';
 
+/** So many labels are printed at once, at most: more take longer than anybody waits. */
+const MOST_LABELS = 240;
+
 /** Sheets for the wall, for the year, and stickers for machines. */
 export function printRoutes({ store, reach }: Ground, threads: Threads, plan: PlanAnswer): Route[] {
   const addressOf = (host: string, path: string) => `${houseOrigin(reach()) ?? host}${path}`;
+  /** What is printed: what stands at a place, or in a section of a large house. */
+  const machinesFor = ({ place, section }: Pick<PrintQuery, 'place' | 'section'>): Machine[] => {
+    householdOf(store);
+    const machines = inHouse(store);
+    if (place === undefined)
+      return sectionOf(sectionsOf(machines, SECTION.shown), section).machines;
+    const there = machines.filter((one) => one.place === place);
+    if (there.length === 0) {
+      throw invalid([{ field: 'place', message: 'No machine stands there.' }]);
+    }
+    return there;
+  };
   return [
     fileRoute({
       path: '/api/v1/prints/wall.pdf',
@@ -39,12 +55,9 @@ export function printRoutes({ store, reach }: Ground, threads: Threads, plan: Pl
       summary: 'The year ahead with boxes to tick',
       query: 'PrintQuery',
       gives: 'application/pdf',
-      handle: async ({ query: { place, paper = 'a4' } }) => {
-        const machines = inHouse(store);
-        if (place !== undefined && !machines.some((one) => one.place === place)) {
-          throw invalid([{ field: 'place', message: 'No machine stands there.' }]);
-        }
-        const told = await plan.house((one) => place === undefined || one.place === place);
+      handle: async ({ query: { paper = 'a4', ...wanted } }) => {
+        const printed = new Set(machinesFor(wanted).map(({ id }) => id));
+        const told = await plan.house(({ id }) => printed.has(id));
         const { household, start, end, visits, minutes } = told;
         const view = { household, start, end, visits, minutes };
         const pdf = await threads.run('print-year', { view, paper });
@@ -74,10 +87,16 @@ export function printRoutes({ store, reach }: Ground, threads: Threads, plan: Pl
       summary: 'Stickers with a code for each machine',
       query: 'PrintQuery',
       gives: 'application/pdf',
-      handle: async ({ query: { paper = 'a4', size = 'medium', copies = 1 }, host }) => {
+      handle: async ({ query: { paper = 'a4', size = 'medium', copies = 1, ...wanted }, host }) => {
         const machines = inHouse(store);
         if (machines.length === 0) throw notFound('machine');
-        const labels = machines.flatMap(({ id, name, place }) =>
+        const printed = machinesFor(wanted);
+        const count = printed.length * copies;
+        if (count > MOST_LABELS) {
+          const message = `These are ${count} labels. At most ${MOST_LABELS} are printed at once.`;
+          throw invalid([{ field: 'copies', message }]);
+        }
+        const labels = printed.flatMap(({ id, name, place }) =>
           Array.from({ length: copies }, () => ({
             machine: { name, place },
             address: addressOf(host, `/m/${shortOf(id, machines)}`),

@@ -1,24 +1,25 @@
 import { checkSupply, suppliesView } from '@needlecase/core';
 import * as schemas from '@needlecase/core/model/schemas';
 import { mustBeRight } from '../http/problem.js';
-import { route, type Route } from '../http/route.js';
+import { route, workedRoute, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import { mustHaveRoom, MOST } from '../work/ceilings.js';
 import { householdOf, houseOf } from '../work/household.js';
 import { currentOf } from '../work/records.js';
+import { Answered, inSteps } from '../work/steps.js';
 
 /** Supplies: what is kept, what is left of it, and when it has to be bought. */
 export const supplyRoutes = (store: Store): Route[] => {
   const told = () => store.changed({ topic: 'supplies' });
+  const view = new Answered(store, async () =>
+    inSteps(suppliesView(houseOf(store), store.supplies.list(), store.entries.stockEvents())),
+  );
   return [
-    route({
-      method: 'get',
+    workedRoute({
       path: '/api/v1/supplies',
       summary: 'Every supply with what is left, what it is used for, and when it runs out',
       answers: 'Supplies',
-      handle: () => ({
-        body: suppliesView(houseOf(store), store.supplies.list(), store.entries.stockEvents()),
-      }),
+      handle: () => view.get(),
     }),
     route({
       method: 'post',

@@ -7,16 +7,31 @@ import {
   seenOf,
   troubleStart,
   troubleView,
+  type LikelyTrouble,
   type Situation,
 } from '@needlecase/core';
 import { mustBeRight } from '../http/problem.js';
-import { route, type Route } from '../http/route.js';
+import { route, workedRoute, type Route } from '../http/route.js';
 import type { Store } from '../store/store.js';
 import { knownOf } from '../work/cases.js';
 import { inHouse, machineOf } from '../work/household.js';
+import { Answered, inSteps } from '../work/steps.js';
+
+/** How likely each symptom of each machine is, a machine a step. */
+function* likelyOf(store: Store): Generator<undefined, LikelyTrouble[]> {
+  const all: LikelyTrouble[] = [];
+  for (const machine of inHouse(store)) {
+    all.push(likelyTrouble(machine.id, knownOf(store, machine).situation));
+    yield;
+  }
+  return all;
+}
 
 /** What is likely wrong. Nothing is stored. */
-export const troubleRoutes = (store: Store): Route[] => [
+export const troubleRoutes = (
+  store: Store,
+  likely = new Answered(store, async () => inSteps(likelyOf(store))),
+): Route[] => [
   route({
     method: 'post',
     path: '/api/v1/trouble/suspects',
@@ -50,16 +65,11 @@ export const troubleRoutes = (store: Store): Route[] => [
       return { status: 200, body: { ...view, ...(reading ? { code: reading } : {}) } };
     },
   }),
-  route({
-    method: 'get',
+  workedRoute({
     path: '/api/v1/trouble/likely',
     summary: 'How likely each symptom of each machine is to be told, by its state now',
     answers: 'LikelyTrouble',
-    handle: () => ({
-      body: inHouse(store).map((machine) =>
-        likelyTrouble(machine.id, knownOf(store, machine).situation),
-      ),
-    }),
+    handle: () => likely.get(),
   }),
   route({
     method: 'get',

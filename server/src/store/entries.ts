@@ -140,6 +140,18 @@ export class EntryStore {
     return rows.map((row) => toEntry(row));
   }
 
+  /** Whether a meter told loads of a machine that began from one instant to another, ms. */
+  hasMetered(machineId: string, from: number, to: number): boolean {
+    return (
+      this.db.$client
+        .prepare(
+          `SELECT 1 FROM entries WHERE machine_id = ? AND kind = 'load' AND at >= ? AND at < ?
+             AND json_extract(more, '$.cycle') IS NOT NULL LIMIT 1`,
+        )
+        .get(machineId, from, to) !== undefined
+    );
+  }
+
   /** Loads of a machine that began from one instant to another, ms; those that were struck out among them. */
   loadsBetween(machineId: string, from: number, to: number): Entry[] {
     const rows = this.db

@@ -16,6 +16,7 @@ import { printWall, type Paper } from '../pdf/wall.js';
 import { printYear, type YearToPrint } from '../pdf/year.js';
 import type { Store } from '../store/store.js';
 import { houseOf } from '../work/household.js';
+import { yearOf } from '../work/year.js';
 import { printCase, printMachine, printVisit } from '../work/sheets.js';
 
 /** Where a job is done. */
@@ -59,7 +60,9 @@ export const JOBS = {
     printMachine(store(), id, now, asked),
   'print-case': ({ store }: Place, { id, now }: Printing) => printCase(store(), id, now),
   'print-visit': ({ store }: Place, { id, now }: Printing) => printVisit(store(), id, now),
-  schools: ({ store }: Place) => schoolsView(houseOf(store()), store().supplies.list()),
+  schools: ({ store }: Place, { machineIds }: { machineIds: readonly string[] }) =>
+    schoolsView(houseOf(store(), new Set(machineIds)), store().supplies.list()),
+  year: ({ store }: Place) => yearOf(store(), Date.now()),
   hindsight: ({ store }: Place) => hindsightView(houseOf(store()), store().cases.list()),
   plan: (_place: Place, { problem, standing }: Planning) => replan(problem, standing),
   'print-wall': (_place: Place, { sheet, paper }: { sheet: WallSheet; paper: Paper }) =>

@@ -20,9 +20,14 @@ export function machineOf(store: Store, id: string): Machine {
 export const inHouse = (store: Store): Machine[] =>
   store.machines.list().filter(({ retired }) => !retired);
 
-/** The whole house with its record, as it stands now. @throws 404 before the first start is done */
-export function houseOf(store: Store): House {
+/**
+ * The house with its record, as it stands now.
+ * @param only these of its machines; all where nothing is said
+ * @throws 404 before the first start is done
+ */
+export function houseOf(store: Store, only?: ReadonlySet<string>): House {
   const household = householdOf(store);
-  const machines = inHouse(store);
+  const all = inHouse(store);
+  const machines = only ? all.filter(({ id }) => only.has(id)) : all;
   return { household, machines, histories: store.entries.histories(machines), now: Date.now() };
 }

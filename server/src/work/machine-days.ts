@@ -1,4 +1,11 @@
-import { dayOf, machineDay, nextVisit, openProofs, type MachineDay } from '@needlecase/core';
+import {
+  dayOf,
+  machineDay,
+  nextVisit,
+  openProofs,
+  type House,
+  type MachineDay,
+} from '@needlecase/core';
 import type { Store } from '../store/store.js';
 
 interface Known {
@@ -29,6 +36,17 @@ export class MachineDays {
     // What is asked for is due after hours, not days.
     return { state: { ...state, proofs: openProofs(machine, history, now) }, habits };
   };
+
+  /** How much of each machine is due. */
+  due({ machines, histories, household, now }: House): number[] {
+    const tail = `${household.id} ${household.version} ${dayOf(now, household.zone)}`;
+    return machines.map((machine, i) => {
+      const known = this.#known.get(machine.id);
+      const isSame = known?.history === histories[i] && known?.key === `${machine.version} ${tail}`;
+      const { state } = isSame ? known!.day : this.of(machine, histories[i]!, household, now);
+      return state.dues.filter(({ status }) => status === 'due').length;
+    });
+  }
 
   /** The last visit that was proposed, and what for. */
   #visit: { asked: unknown[]; visit: ReturnType<typeof nextVisit> } | undefined;

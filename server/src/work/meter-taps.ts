@@ -15,6 +15,7 @@ export function reconcileTap(store: Store, tap: Entry, zone: string): void {
   const { machineId, count = 1, programme, note, author } = tap;
   if (tap.kind !== 'load' || tap.cycle || machineId === undefined) return;
   const at = Date.parse(tap.at);
+  if (!store.entries.hasMetered(machineId, at - NEAR, at + NEAR)) return;
   const told = store.entries
     .loadsBetween(machineId, at - NEAR, at + NEAR)
     .filter((one): one is Metered => one.cycle !== undefined && !one.revisedBy)

@@ -19,7 +19,8 @@ import { Remember } from './steps.js';
 const MINUTE_MS = 60_000;
 /** Who wants a sheet, a letter or a calendar waits longer than who looks at a page. ms */
 const SHEET_MS = 3500;
-const AHEAD_MS = 700;
+/** Who looks at the bench waits less where there are many plans to wait for. ms */
+const AHEAD_MS = { one: 700, many: 150 };
 
 type PlanTold = Answer<PlanView> & { body: PlanView; written: string };
 
@@ -43,7 +44,8 @@ export class PlanAnswer {
     const texts = [absences, people, all].map((one) => JSON.stringify(one));
     const of = [state, house, minute, ...supplies, ...texts];
     return this.#told.getOr(told.id, of, () => {
-      const names: SectionTold | undefined = all.length > 1 ? { id: told.id, all: all.map((id) => ({ id })) } : undefined;
+      const names: SectionTold | undefined =
+        all.length > 1 ? { id: told.id, all: all.map((id) => ({ id })) } : undefined;
       const body = planView(house, state, { absences, supplies, people, section: names });
       return { body, written: JSON.stringify(body) };
     });
@@ -59,31 +61,36 @@ export class PlanAnswer {
    * @throws 503 where there is nothing yet to tell of some of it
    */
   async house(wanted: (machine: Machine) => boolean = () => true): Promise<HousePlan> {
-    const views = await this.#views(wanted, SHEET_MS);
-    if (views.some(({ making, visits, tasks }) => making && tasks.length && !visits.length)) {
-      throw new ProblemError(503, 'The year is still being planned.', {
-        detail: 'Ask again in a few minutes.',
-      });
-    }
-    return housePlan(views);
+    return housePlan(await this.#views(wanted, SHEET_MS, mustTellSomething));
   }
 
   /** The next weeks of what the bench shows. @param section of those that the bench has */
   async ahead(section?: string): Promise<PlanAhead> {
     householdOf(this.store);
     const { machines } = sectionOf(sectionsOf(inHouse(this.store), SECTION.shown), section);
+    const patience = this.planner.sections().length > 1 ? AHEAD_MS.many : AHEAD_MS.one;
     const shown = new Set(machines.map(({ id }) => id));
-    return planAhead(housePlan(await this.#views(({ id }) => shown.has(id), AHEAD_MS)));
+    return planAhead(housePlan(await this.#views(({ id }) => shown.has(id), patience)));
   }
 
-  /** The plans of the sections in which some machines are, or of the first. @param patience for all, ms */
-  async #views(wanted: (machine: Machine) => boolean, patience: number): Promise<PlanView[]> {
+  /**
+   * The plans of the sections in which some machines are, or of the first.
+   * @param patience for all, ms
+   * @param must is told of each, and may throw
+   */
+  async #views(
+    wanted: (machine: Machine) => boolean,
+    patience: number,
+    must: (view: PlanView) => void = () => undefined,
+  ): Promise<PlanView[]> {
     const until = Date.now() + patience;
     const sections = this.planner.sections();
     const asked = sections.filter(({ machines }) => machines.some(wanted));
     const views: PlanView[] = [];
     for (const { id } of asked.length ? asked : sections.slice(0, 1)) {
-      views.push((await this.answer(id, Math.max(0, until - Date.now()))).body);
+      const { body } = await this.answer(id, Math.max(0, until - Date.now()));
+      must(body);
+      views.push(body);
       await breathe();
     }
     return views;
@@ -103,4 +110,12 @@ export class PlanAnswer {
     const named = this.store.household.get()?.plan?.people ?? [];
     return [...new Set([...named, ...this.store.persons.list()].map(({ name }) => name))];
   }
+}
+
+/** @throws 503 where there is no plan yet */
+function mustTellSomething({ making, visits, tasks }: PlanView): void {
+  if (!making || tasks.length === 0 || visits.length > 0) return;
+  throw new ProblemError(503, 'The year is still being planned.', {
+    detail: 'Ask again in a few minutes.',
+  });
 }

@@ -29,6 +29,7 @@ import { weeksOf, type Standing } from '@needlecase/core/plan/standing';
 import { PlanWeeks } from '@needlecase/core/plan/weeks';
 import { share, yearPlan, type AheadVisit } from '@needlecase/core/plan/year-plan';
 import type { PlanState } from '@needlecase/core/views/plan';
+import { groupedBy } from '@needlecase/core/units/grouped';
 import { createHash } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { Basis } from '../store/planned.js';
@@ -56,6 +57,9 @@ export interface Planned {
 /** Who looks waits so long for a new plan, and gets the one that stands then. ms */
 const PATIENCE_MS = 700;
 
+interface Skipped {
+  skipped: readonly PlannedVisit[];
+}
 type Stood = Standing & { who?: string | undefined };
 
 /** A plan of one problem as one of another: each chore that both have in its weeks. */
@@ -86,10 +90,13 @@ interface Asked {
  */
 export class Planner {
   /** Sections that are being planned, by their names. */
-  readonly #under = new Map<string, Promise<void>>();
+  readonly #under = new Map<string, { made: Promise<void>; since: number }>();
   /** Sections that nobody waits for any more, and which are planned one after the other. */
   readonly #later = new Set<string>();
   #going = false;
+  /** Days on which nobody can, and what is left out, of the whole house. */
+  readonly #days = new Remember<Pick<Required<PlanWishes>, 'away' | 'closed'> & Skipped>();
+  readonly #rows = new Remember<ReadonlyMap<string | undefined, readonly PlannedVisit[]>>();
   readonly #sections = new Remember<readonly Section[]>();
   readonly #problems = new Remember<Omit<Asked, 'key'>>();
   readonly #keys = new Remember<string>();
@@ -109,24 +116,25 @@ export class Planner {
   }
 
   /** What the household wants of the plan of some machines. */
-  wishes(query: PlanQuery = {}, machines: readonly Machine[] = inHouse(this.store)): PlanWishes {
-    const { visitMinutes, plan = {} } = this.store.household.get()!;
+  #wishes(machines: readonly Machine[], query: PlanQuery = {}): PlanWishes {
+    const { visitMinutes, plan = {} } = householdOf(this.store);
     const weekdays = query.weekdays ? [...query.weekdays].map(Number) : plan.weekdays;
     const known = new Set(machines.map(({ id }) => id));
+    const { away, closed, skipped } = this.#days.getOr('', [this.store.revision], () => ({
+      away: this.store.absences.list().map(({ from, to }) => ({ from, to })),
+      closed: [...new Set(this.store.busy.list().flatMap(({ days }) => days))].sort(),
+      skipped: this.store.planned.list().filter((one) => one.skipped !== undefined),
+    }));
     return {
       limit: query.minutes ?? visitMinutes ?? USUAL_MINUTES,
       weekdays: weekdays ? [...new Set(weekdays)] : USUAL_DAYS,
-      away: this.store.absences.list().map(({ from, to }) => ({ from, to })),
-      closed: [...new Set(this.store.busy.list().flatMap(({ days }) => days))].sort(),
+      ...{ away, closed },
       ...(plan.way === undefined ? {} : { way: plan.way }),
       ...(query.school ? { school: query.school } : {}),
       ...(query.free ? { atWill: true } : {}),
-      skipped: this.store.planned
-        .list()
-        .filter(({ skipped }) => skipped !== undefined)
-        .flatMap(({ day, tasks }) =>
-          tasks.filter(({ machineId }) => known.has(machineId)).map((task) => ({ ...task, day })),
-        ),
+      skipped: skipped.flatMap(({ day, tasks }) =>
+        tasks.filter(({ machineId }) => known.has(machineId)).map((task) => ({ ...task, day })),
+      ),
     };
   }
 
@@ -140,7 +148,7 @@ export class Planner {
   /** What there is to plan of a section as it could be, worked out a little at a time. */
   async problem(query: PlanQuery): Promise<AheadProblem> {
     const { machines } = sectionOf(this.sections(), query.section);
-    return inSteps(problemSteps(this.#houseOf(machines), this.wishes(query, machines)));
+    return inSteps(problemSteps(this.#houseOf(machines), this.#wishes(machines, query)));
   }
 
   /** What there is to plan of the section in which a visit is. */
@@ -163,10 +171,12 @@ export class Planner {
    * @param patience ms
    */
   async current(id?: string, patience = PATIENCE_MS): Promise<Planned> {
-    const until = Date.now() + patience;
+    const asked = Date.now();
     for (;;) {
       const section = sectionOf(this.sections(), id);
       await this.#prepared(section);
+      // What was waited for already is not waited for again.
+      const until = (this.#under.get(section.id)?.since ?? asked) + patience;
       // From here on to the answer nothing else happens in between.
       const now = sectionOf(this.sections(), id);
       const isOver = Date.now() >= until;
@@ -216,7 +226,7 @@ export class Planner {
   /** Plans a section in a thread; while it is being planned, whoever asks waits for that one. */
   #make(section: Section): Promise<void> {
     const under = this.#under.get(section.id);
-    if (under) return under;
+    if (under) return under.made;
     const { problem, key } = this.#asked(section);
     const standing = this.#standing(section, problem.start);
     const made = this.threads
@@ -230,7 +240,7 @@ export class Planner {
         this.#keep({ key, ...holds }, now, asked);
       })
       .finally(() => this.#under.delete(section.id));
-    this.#under.set(section.id, made);
+    this.#under.set(section.id, { made, since: Date.now() });
     made.catch(() => undefined);
     return made;
   }
@@ -248,7 +258,7 @@ export class Planner {
   /** What is asked of a section, and whether that is at hand. */
   #known({ id, machines }: Section) {
     const house = this.#houseOf(machines);
-    const wishes = this.wishes({}, machines);
+    const wishes = this.#wishes(machines);
     const { household, histories, now } = house;
     const from = [household, dayOf(now, household.zone), JSON.stringify(wishes)];
     const of = [...from, ...machines, ...histories];
@@ -276,15 +286,22 @@ export class Planner {
   }
 
   /** Visits that were planned for a section: those whose first machine that is still there is in it. */
-  #rowsOf(section: Section): PlannedVisit[] {
+  #rowsOf({ id }: Section): readonly PlannedVisit[] {
     const sections = this.sections();
-    const list = [...this.store.planned.list()];
+    const list = this.store.planned.list();
     if (sections.length === 1) return list;
-    const own = new Set(section.machines.map(({ id }) => id));
-    const known = new Set(sections.flatMap(({ machines }) => machines.map(({ id }) => id)));
-    return list.filter(({ tasks }) => {
-      const first = tasks.find(({ machineId }) => known.has(machineId));
-      return first !== undefined && own.has(first.machineId);
+    return (
+      this.#rows.getOr('', [list, sections], () => this.#bySection(list, sections)).get(id) ?? []
+    );
+  }
+
+  #bySection(list: readonly PlannedVisit[], sections: readonly Section[]) {
+    const of = new Map(
+      sections.flatMap(({ id, machines }) => machines.map((machine) => [machine.id, id])),
+    );
+    return groupedBy(list, ({ tasks }) => {
+      const first = tasks.find(({ machineId }) => of.has(machineId));
+      return first && of.get(first.machineId);
     });
   }
 
@@ -359,7 +376,7 @@ export class Planner {
     const now = Date.now();
     const there = new Set(inHouse(this.store).map(({ id }) => id));
     const own = new Set(this.#rowsOf(section).map(({ id }) => id));
-    for (const row of planned.list()) {
+    for (const row of [...planned.list()]) {
       const { id, version, changedAt: _at, ...told } = row;
       const isNobodys = !row.tasks.some(({ machineId }) => there.has(machineId));
       const isOpen = !row.done && row.skipped === undefined;

@@ -1,4 +1,6 @@
 import { setImmediate as breathe } from 'node:timers/promises';
+import type { Answer } from '../http/answer.js';
+import type { Store } from '../store/store.js';
 
 /** So long nobody else is answered while something is worked out in steps, ms. */
 const STRETCH_MS = 15;
@@ -43,5 +45,31 @@ export class Remember<T> {
 
   getOr(name: string, of: readonly unknown[], make: () => T): T {
     return this.get(name, of) ?? this.set(name, of, make());
+  }
+}
+
+const MINUTE_MS = 60_000;
+
+/** Changes with each minute, and with whatever is written. */
+export const momentOf = (store: Pick<Store, 'revision'>): string =>
+  `${store.revision} ${Math.floor(Date.now() / MINUTE_MS)}`;
+
+/** Answers that take their time: the same for a minute, unless something was written; who asks meanwhile waits along. */
+export class Answered<T> {
+  #last: { at: string; answer: Promise<Answer<T>> } | undefined;
+
+  constructor(
+    private readonly store: Pick<Store, 'revision'>,
+    private readonly make: () => Promise<T>,
+  ) {}
+
+  get(): Promise<Answer<T>> {
+    const at = momentOf(this.store);
+    if (this.#last?.at === at) return this.#last.answer;
+    const answer = this.make().then((body) => ({ body, written: JSON.stringify(body) }));
+    this.#last = { at, answer };
+    // What went wrong is tried again.
+    answer.catch(() => (this.#last = undefined));
+    return answer;
   }
 }

@@ -1,4 +1,5 @@
 import type { Machine } from '../../model/schemas.js';
+import { groupedBy } from '../../units/grouped.js';
 
 /**
  * So many machines are planned together, and so many looked over, at most: an answer stays below what a phone in a
@@ -20,12 +21,7 @@ export interface Section {
  */
 export function sectionsOf(machines: readonly Machine[], most: number): Section[] {
   if (machines.length <= most) return [{ id: '', machines: [...machines] }];
-  const at = new Map<string, Machine[]>();
-  for (const machine of machines) {
-    const there = at.get(machine.place);
-    if (there) there.push(machine);
-    else at.set(machine.place, [machine]);
-  }
+  const at = groupedBy(machines, ({ place }) => place);
   const names = new Set<string>();
   const named = (place: string, number: number): string => {
     let name = number === 1 ? place : `${place} (${number})`;
@@ -58,8 +54,5 @@ export interface SectionTold {
 }
 
 /** The section in which a machine is; nothing where it is in none. */
-export const sectionWith = (
-  sections: readonly Section[],
-  machineId: string,
-): Section | undefined =>
+export const sectionWith = (sections: readonly Section[], machineId: string): Section | undefined =>
   sections.find(({ machines }) => machines.some(({ id }) => id === machineId));

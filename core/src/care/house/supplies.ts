@@ -6,7 +6,8 @@ import { sayAmount } from '../../units/quantity.js';
 import { knowsTask, taskOf } from '../catalogue/lookup.js';
 import type { ProposedVisit } from '../visit/next.js';
 import { usesOf, usuallyUsed } from '../catalogue/uses.js';
-import { workAhead, type House } from '../schedule/year.js';
+import { workAhead, type House, type WorkAhead } from '../schedule/year.js';
+import { inOneGo } from '../../units/steps.js';
 
 /** Something that changed a stock: counted, bought, or work that used some. */
 export interface StockEvent {
@@ -85,15 +86,23 @@ function usedBy(
 }
 
 /** How the supplies stand, the most pressing first. */
-export function supplyStates(
+export const supplyStates = (
   supplies: readonly Supply[],
   events: readonly StockEvent[],
   house: House,
-): SupplyState[] {
+): SupplyState[] => inOneGo(supplySteps(supplies, events, house));
+
+/** The same, in steps. */
+export function* supplySteps(
+  supplies: readonly Supply[],
+  events: readonly StockEvent[],
+  house: House,
+): Generator<undefined, SupplyState[]> {
   const left = stocks(events, house.machines);
   const today = dayOf(house.now, house.household.zone);
-  const work = workAhead(house, YEAR).map((one) => {
-    const machine = house.machines.find(({ id }) => id === one.machineId)!;
+  const machines = new Map(house.machines.map((machine) => [machine.id, machine]));
+  const work = (yield* workAhead(house, YEAR)).map((one) => {
+    const machine = machines.get(one.machineId)!;
     return { ...one, uses: usesOf(one.task, machine) };
   });
   return supplies
@@ -109,7 +118,7 @@ const byRunOut = (a: SupplyState, b: SupplyState): number =>
 function stateOf(
   supply: Supply,
   left: number | undefined,
-  work: readonly (ReturnType<typeof workAhead>[number] & { uses: ReturnType<typeof usesOf> })[],
+  work: readonly (WorkAhead & { uses: ReturnType<typeof usesOf> })[],
   today: Day,
 ): SupplyState {
   const using = work.flatMap((one) => {

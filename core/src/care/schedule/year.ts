@@ -1,6 +1,7 @@
 import type { Household, Machine } from '../../model/schemas.js';
 import { SCHOOLS, type SchoolId } from '../../model/vocabulary.js';
 import { DAYS_PER_MONTH, dayOf, daysBetween, plusDays, type Day } from '../../units/calendar.js';
+import { groupedBy } from '../../units/grouped.js';
 import { duesOf, questionsOf } from './dues.js';
 import { taskOf } from '../catalogue/lookup.js';
 import type { Task } from '../catalogue/types.js';
@@ -43,25 +44,24 @@ export interface WorkAhead {
   on: Day;
 }
 
-/** What falls due up to a number of days ahead, as the dates and intervals stand now, in order. */
-export function workAhead(
+/** What falls due up to a number of days ahead, as the dates and intervals stand now, in order; a machine a step. */
+export function* workAhead(
   { household, machines, histories, now }: House,
   days: number,
-): WorkAhead[] {
+): Generator<undefined, WorkAhead[]> {
   const today = dayOf(now, household.zone);
-  return machines
-    .flatMap((machine, i) => {
-      const history = histories[i]!;
-      const { perWeek } = history.usage.weeklyRate(now);
-      return duesOf(machine, history, household, now).flatMap((due) =>
-        datesOf(due, taskOf(machine, due.task), perWeek, today, days).map((on) => ({
-          machineId: machine.id,
-          task: taskOf(machine, due.task),
-          on,
-        })),
-      );
-    })
-    .sort((a, b) => a.on.localeCompare(b.on));
+  const work: WorkAhead[] = [];
+  for (const [i, machine] of machines.entries()) {
+    const history = histories[i]!;
+    const { perWeek } = history.usage.weeklyRate(now);
+    for (const known of duesOf(machine, history, household, now)) {
+      const task = taskOf(machine, known.task);
+      const dates = datesOf(known, task, perWeek, today, days);
+      work.push(...dates.map((on) => ({ machineId: machine.id, task, on })));
+    }
+    yield;
+  }
+  return work.sort((a, b) => a.on.localeCompare(b.on));
 }
 
 function datesOf(due: Due, task: Task, perWeek: number, today: Day, days: number): Day[] {
@@ -107,7 +107,12 @@ interface Chore {
  * tasks switched off kept as they are. The chance rests on what was found at each station so far.
  */
 export const schoolYears = (house: House): SchoolYear[] =>
-  SCHOOLS.map((school) => yearOf(school, choresOf(school, house)));
+  SCHOOLS.map((school) => {
+    const chores = choresOf(school, house);
+    // Nothing that is done at one place goes along at another: each has a year of its own.
+    const at = groupedBy(chores, ({ machine }) => machine.place);
+    return summed(school, [...at.values()].map(yearOf));
+  });
 
 function choresOf(school: SchoolId, { household, machines, histories, now }: House): Chore[] {
   return machines.flatMap((machine, i) => {
@@ -136,7 +141,7 @@ function choresOf(school: SchoolId, { household, machines, histories, now }: Hou
  * due, all at its place that falls due within two weeks and is past 60 % of its interval goes along,
  * and what needs no set-up beyond those made anyway from there on.
  */
-function yearOf(school: SchoolId, chores: readonly Chore[]): SchoolYear {
+function yearOf(chores: readonly Chore[]): TwoYears {
   const next = new Map(chores.map((chore) => [chore, chore.every]));
   const last = new Map(chores.map((chore) => [chore, 0]));
   const total = { visits: 0, hands: 0, waiting: 0, cleanings: 0, past: 0 };
@@ -171,15 +176,34 @@ function yearOf(school: SchoolId, chores: readonly Chore[]): SchoolYear {
       next.set(chore, at + chore.every);
     }
   }
+  return { ...total, supplies, calendar };
+}
+
+/** What two years at a place come to. */
+interface TwoYears extends Pick<SchoolYear, 'supplies' | 'calendar'> {
+  visits: number;
+  hands: number;
+  waiting: number;
+  cleanings: number;
+  past: number;
+}
+
+function summed(school: SchoolId, places: readonly TwoYears[]): SchoolYear {
+  const sum = (of: (one: TwoYears) => number) => places.reduce((all, one) => all + of(one), 0);
+  const supplies: Record<string, number> = {};
+  for (const [supply, amount] of places.flatMap((one) => Object.entries(one.supplies))) {
+    supplies[supply] = (supplies[supply] ?? 0) + amount;
+  }
+  const [cleanings, past] = [sum((one) => one.cleanings), sum((one) => one.past)];
   return {
     school,
-    visits: total.visits / 2,
-    hands: total.hands / 2,
-    waiting: total.waiting / 2,
+    visits: sum(({ visits }) => visits) / 2,
+    hands: sum(({ hands }) => hands) / 2,
+    waiting: sum(({ waiting }) => waiting) / 2,
     supplies,
-    chance: total.cleanings ? total.past / total.cleanings : 0,
-    timesPast: total.past / 2,
-    calendar,
+    chance: cleanings ? past / cleanings : 0,
+    timesPast: past / 2,
+    calendar: places.flatMap(({ calendar }) => calendar).sort((a, b) => a.day - b.day),
   };
 }
 
