@@ -13,39 +13,66 @@ const GO_MS = 25;
 const SMALL_TURNS = 24;
 
 /**
- * Has reads answered a few a turn of the loop, so that whatever is to be stored never waits behind a row of them: what
- * comes in meanwhile is taken up between two turns. Reads of the same that are answered in one go cost little more than
- * one: nothing was written between them.
+ * Has reads answered a few a turn of the loop, so that whatever is to be stored never waits behind a row of them, and
+ * writes one a turn, so that many of them do not starve the reads. Reads of the same that are answered in one go cost
+ * little more than one: nothing was written between them.
  *
  * ```
+ *   writes   w1 w2                    one a turn
  *   reads    r1 r2 r3 r4              as many a turn as 25 ms take
- *   loop     r1 r2 | w | r3 r4        a write that comes in during r1 is next after r2
+ *   loop     w1 | r1 r2 r3 | w2 | r4
  * ```
  */
 export function writesFirst(): RequestHandler {
-  const waiting: { next: () => void; isGone: () => boolean }[] = [];
+  const reads = new Lane();
+  const writes = new Lane();
   let turning = false;
   const turn = async (): Promise<void> => {
+    writes.next();
     const until = performance.now() + GO_MS;
-    do {
-      let one = waiting.shift();
-      // Who has gone away meanwhile is not answered.
-      while (one?.isGone()) one = waiting.shift();
-      if (!one) break;
-      one.next();
+    while (reads.next()) {
       for (let i = 0; i < SMALL_TURNS; i++) await undefined;
-    } while (performance.now() < until);
-    turning = waiting.length > 0;
+      if (performance.now() >= until) break;
+    }
+    turning = reads.isWaited || writes.isWaited;
     if (turning) setImmediate(() => void turn());
   };
   return (request, response, next) => {
-    const reads = request.method === 'GET' || request.method === 'HEAD';
     // Whether the server lives is not asked behind a row of others.
-    if (!reads || AT_ONCE.test(request.path)) return next();
-    arrivals.set(request, performance.now());
-    waiting.push({ next: () => next(), isGone: () => response.destroyed });
+    if (AT_ONCE.test(request.path)) return next();
+    const isRead = request.method === 'GET' || request.method === 'HEAD';
+    if (isRead) arrivals.set(request, performance.now());
+    (isRead ? reads : writes).wait({ next: () => next(), isGone: () => response.destroyed });
     if (turning) return;
     turning = true;
     setImmediate(() => void turn());
   };
+}
+
+interface Waiting {
+  next: () => void;
+  isGone: () => boolean;
+}
+
+class Lane {
+  readonly #waiting: Waiting[] = [];
+
+  get isWaited(): boolean {
+    return this.#waiting.length > 0;
+  }
+
+  wait(one: Waiting): void {
+    this.#waiting.push(one);
+  }
+
+  /** Has the next one go on; who has gone away meanwhile is left out. @returns whether there was one */
+  next(): boolean {
+    for (;;) {
+      const one = this.#waiting.shift();
+      if (!one) return false;
+      if (one.isGone()) continue;
+      one.next();
+      return true;
+    }
+  }
 }

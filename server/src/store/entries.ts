@@ -265,14 +265,14 @@ export class EntryStore {
     return this.#stockEvents;
   }
 
-  /** A tap only adds to what is known of a machine; anything else has it read again. */
-  #remember({ machineId, kind, at, count, programme, revises }: Row): void {
+  /** A tap only adds to what is known of a machine; anything else has it read again, what a meter told among it. */
+  #remember({ machineId, kind, at, count, programme, revises, more }: Row): void {
     // An entry that takes another's place may take something back.
     if (revises !== null || STOCK_KINDS.includes(kind)) this.#stockEvents = undefined;
     const past = machineId === null ? undefined : this.#pasts.get(machineId);
     if (!machineId || !past) return;
     this.#touched.add(machineId);
-    if (kind === 'load' && revises === null) {
+    if (kind === 'load' && revises === null && !more.cycle) {
       past.taps.push(tapOf({ at, ...defined({ count, programme }) }));
       delete past.history;
     } else {

@@ -20,6 +20,8 @@ export interface Told {
 /** What the meters' figures tell, worked out anew where a machine's record changed. */
 export class Signals {
   readonly #known = new WeakMap<History, Told>();
+  /** By what stays the same while loads are only tapped: a meter tells nothing new then. */
+  readonly #seen = new WeakMap<History['openings'], ReturnType<typeof signalsOf>>();
 
   constructor(private readonly store: Store) {}
 
@@ -36,7 +38,9 @@ export class Signals {
     const [history] = this.store.entries.histories([machine]);
     const known = this.#known.get(history!);
     if (known) return known;
-    const { now, all, short } = this.#signals(machine, history!, zone);
+    const seen = this.#seen.get(history!.openings) ?? this.#signals(machine, history!, zone);
+    this.#seen.set(history!.openings, seen);
+    const { now, all, short } = seen;
     const since = dayOf(Date.now() - YEAR, zone);
     const told = {
       short,

@@ -39,9 +39,14 @@ export function sectionsOf(machines: readonly Machine[], most: number): Section[
   });
 }
 
-/** The section that was asked for, or the first where there is none of this name any more. */
-export const sectionOf = (sections: readonly Section[], id: string | undefined): Section =>
-  sections.find((one) => one.id === id) ?? sections[0]!;
+/**
+ * The section that was asked for: of this name, or else that of the place that the name begins with; the first where
+ * there is none any more. So one choice goes for what is told in larger sections and in smaller ones.
+ */
+export const sectionOf = (sections: readonly Section[], id = ''): Section =>
+  sections.find((one) => one.id === id) ??
+  sections.find((one) => one.id !== '' && id.startsWith(`${one.id} (`)) ??
+  sections[0]!;
 
 /** Which section of a large house is told, and which there are. */
 export interface SectionTold {
