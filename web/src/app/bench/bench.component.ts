@@ -21,6 +21,7 @@ import {
   type ProofQuestion,
 } from '@needlecase/core';
 import { BenchService } from '../data/bench.service';
+import { SectionChoiceComponent } from '../shared/section-choice.component';
 import { LoadsService } from '../data/loads.service';
 import { badge } from '../data/platform';
 import { RoleService } from '../data/role.service';
@@ -57,6 +58,7 @@ const ROWS_AT_ONCE = 2;
     ProofsComponent,
     RouterLink,
     StitchComponent,
+    SectionChoiceComponent,
     TallyComponent,
     UnderWayCardComponent,
     WeeksComponent,
@@ -82,22 +84,25 @@ export class BenchComponent {
     const bench = this.bench();
     if (!bench) return [];
     const pending = this.#loads.pending();
-    return bench.machines.map((machine) => {
-      const state = bench.states.find(({ machineId }) => machineId === machine.id)!;
+    return bench.states.flatMap((state) => {
+      const machine = bench.machines.find(({ id }) => id === state.machineId);
+      if (!machine) return [];
       const counted = bench.loads.find(({ machineId }) => machineId === machine.id)!;
       const first = mostPressing(state.dues);
       const waiting = pending.get(machine.id) ?? 0;
-      return {
-        machine,
-        stations: state.stations,
-        first,
-        firstStation: state.stations.find(({ id }) => id === first?.station)?.name,
-        today: counted.today + waiting,
-        week: counted.week + waiting,
-        days: counted.days.map((n, i) => (i === counted.days.length - 1 ? n + waiting : n)),
-        thread: isWasher(machine.kind) ? ('water' as const) : ('air' as const),
-        snags: snagsOf(bench.signals, machine.id),
-      };
+      return [
+        {
+          machine,
+          stations: state.stations,
+          first,
+          firstStation: state.stations.find(({ id }) => id === first?.station)?.name,
+          today: counted.today + waiting,
+          week: counted.week + waiting,
+          days: counted.days.map((n, i) => (i === counted.days.length - 1 ? n + waiting : n)),
+          thread: isWasher(machine.kind) ? ('water' as const) : ('air' as const),
+          snags: snagsOf(bench.signals, machine.id),
+        },
+      ];
     });
   });
 

@@ -1,4 +1,5 @@
 import { inject, Injectable } from '@angular/core';
+import { toObservable } from '@angular/core/rxjs-interop';
 import type { BenchView, MachineView } from '@needlecase/core';
 import type { Observable } from 'rxjs';
 import {
@@ -10,6 +11,7 @@ import {
   ReplaySubject,
   scan,
   share,
+  skip,
   startWith,
   Subject,
   switchMap,
@@ -18,6 +20,7 @@ import {
 } from 'rxjs';
 import { ApiService, type ApiProblem } from './api.service';
 import { ChangesService } from './changes.service';
+import { SectionService } from './section.service';
 import { speakAtHome } from './tongue';
 
 /** The bench goes on being read for so long after the last view of it: the next view has it at once. */
@@ -34,10 +37,14 @@ export interface Loaded<T> {
 export class BenchService {
   readonly #api = inject(ApiService);
   readonly #changes = inject(ChangesService);
+  readonly #sections = inject(SectionService);
   readonly #asked = new Subject<void>();
+  readonly #chosen = toObservable(this.#sections.chosen).pipe(skip(1));
 
   readonly bench$ = this.#fresh(() =>
-    this.#api.get<BenchView>('bench').pipe(tap(({ household }) => speakAtHome(household))),
+    this.#api
+      .get<BenchView>('bench', this.#sections.asked())
+      .pipe(tap(({ household }) => speakAtHome(household))),
   ).pipe(
     share({
       connector: () => new ReplaySubject(1),
@@ -58,7 +65,7 @@ export class BenchService {
 
   #fresh<T>(read: () => Observable<T>): Observable<Loaded<T>> {
     const told = this.#changes.all$.pipe(debounceTime(60));
-    return merge(this.#asked, told).pipe(
+    return merge(this.#asked, told, this.#chosen).pipe(
       startWith(undefined),
       switchMap(() =>
         read().pipe(

@@ -1,4 +1,5 @@
 import { inject, Injectable } from '@angular/core';
+import { toObservable } from '@angular/core/rxjs-interop';
 import type { Machine } from '@needlecase/core';
 import type {
   Absence,
@@ -13,9 +14,10 @@ import type {
 } from '@needlecase/core/model/planned';
 import type { AheadProblem } from '@needlecase/core/plan/ahead';
 import type { PlanAhead, PlanView } from '@needlecase/core/views/plan';
-import { debounceTime, merge, startWith, Subject, switchMap, type Observable } from 'rxjs';
+import { debounceTime, merge, skip, startWith, Subject, switchMap, type Observable } from 'rxjs';
 import { ApiService } from './api.service';
 import { ChangesService } from './changes.service';
+import { SectionService } from './section.service';
 
 /** Planning a large house takes its time. */
 const LONG_MS = 60_000;
@@ -25,22 +27,23 @@ const LONG_MS = 60_000;
 export class PlanService {
   readonly #api = inject(ApiService);
   readonly #changes = inject(ChangesService);
+  readonly #sections = inject(SectionService);
   readonly #again = new Subject<void>();
+  readonly #chosen = toObservable(this.#sections.chosen).pipe(skip(1));
 
   /** Read again whenever something changes. @param read may turn a problem into a value */
   watch<T>(read: (plan: Observable<PlanView>) => Observable<T>): Observable<T> {
-    return merge(this.#again, this.#changes.all$.pipe(debounceTime(120))).pipe(
+    return merge(this.#again, this.#chosen, this.#changes.all$.pipe(debounceTime(120))).pipe(
       startWith(undefined),
-      switchMap(() => read(this.#api.get<PlanView>('plan'))),
+      switchMap(() => read(this.#api.get<PlanView>('plan', this.#sections.asked()))),
     );
   }
 
   /** The next weeks, read again whenever something changes. @param read may turn a problem into a value */
   ahead<T>(read: (plan: Observable<PlanAhead>) => Observable<T>): Observable<T> {
-    return this.#changes.all$.pipe(
-      debounceTime(500),
+    return merge(this.#chosen, this.#changes.all$.pipe(debounceTime(500))).pipe(
       startWith(undefined),
-      switchMap(() => read(this.#api.get<PlanAhead>('plan/ahead'))),
+      switchMap(() => read(this.#api.get<PlanAhead>('plan/ahead', this.#sections.asked()))),
     );
   }
 
@@ -49,7 +52,7 @@ export class PlanService {
   }
 
   problem(query: PlanQuery): Observable<AheadProblem> {
-    return this.#api.get<AheadProblem>('plan/problem', { ...query });
+    return this.#api.get<AheadProblem>('plan/problem', { ...query, ...this.#sections.asked() });
   }
 
   change(

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { lookNear } from '../data/near';
 import { BenchService } from '../data/bench.service';
 import { LoadsService } from '../data/loads.service';
 import { RoleService } from '../data/role.service';
@@ -124,6 +125,10 @@ export class LabelComponent {
     const counted = this.read()?.value?.loads.find(({ machineId }) => machineId === id)?.today ?? 0;
     return counted + (this.#loads.pending().get(id) ?? 0);
   });
+
+  constructor() {
+    lookNear(() => this.machine()?.id);
+  }
 
   protected count(): void {
     const machine = this.machine();

@@ -28,6 +28,7 @@ import {
   switchMap,
 } from 'rxjs';
 import { wordsOf, type ApiProblem } from '../data/api.service';
+import { SectionChoiceComponent } from '../shared/section-choice.component';
 import { PlanService } from '../data/plan.service';
 import { RoleService } from '../data/role.service';
 import { speakAtHome } from '../data/tongue';
@@ -71,6 +72,7 @@ interface Reckoned {
     KeeperDirective,
     PlanTableComponent,
     RouterLink,
+    SectionChoiceComponent,
     StitchComponent,
     ToldComponent,
     VisitCardComponent,

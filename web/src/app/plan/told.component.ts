@@ -44,6 +44,15 @@ export class ToldComponent {
     this.#readCalendars();
   }
 
+  /** The address of a sheet, of a large house for the section that is looked at. */
+  protected sheet(name: string, how = ''): string {
+    const query = new URLSearchParams(how);
+    const { section } = this.view();
+    if (section) query.set('section', section.id);
+    const asked = query.toString();
+    return `/api/v1/prints/${name}.pdf${asked ? `?${asked}` : ''}`;
+  }
+
   protected nameProblem(): string | undefined {
     return this.problems().find(({ field }) => field === 'name')?.message;
   }

@@ -21,6 +21,7 @@ import {
 } from '@needlecase/core';
 import { catchError, distinctUntilChanged, of, switchMap } from 'rxjs';
 import { ApiService } from '../data/api.service';
+import { lookNear } from '../data/near';
 import { BenchService } from '../data/bench.service';
 import { CasesService } from '../data/cases.service';
 import { newId } from '../data/platform';
@@ -136,6 +137,10 @@ export class CaseOnScreen {
   });
 
   /** Adds to the case; the first time it is opened. */
+  constructor() {
+    lookNear(this.machineId);
+  }
+
   tell(...happenings: Happening[]): void {
     const machineId = this.machineId();
     if (!machineId) return;

@@ -23,6 +23,8 @@ import {
   type DueSummary,
   type Machine,
 } from '@needlecase/core';
+import { lookNear } from '../data/near';
+import { SectionChoiceComponent } from '../shared/section-choice.component';
 import { BenchService } from '../data/bench.service';
 import { ChemicalsService } from '../data/chemicals.service';
 import { VisitsService } from '../data/visits.service';
@@ -33,7 +35,7 @@ import { instantNow } from '../data/clock';
 /** Choosing what to do in a visit. What is due is ticked beforehand. */
 @Component({
   selector: 'nc-choose',
-  imports: [RouterLink, StillInComponent],
+  imports: [RouterLink, SectionChoiceComponent, StillInComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './choose.component.html',
   styleUrl: './choose.component.scss',
@@ -51,10 +53,10 @@ export class ChooseComponent {
   protected readonly unread = computed(() => this.#loaded()?.problem);
   protected readonly groups = computed(() => {
     const bench = this.bench();
-    return (bench?.machines ?? []).map((machine) => ({
-      machine,
-      sets: bySetUp(machine, bench!.states.find(({ machineId }) => machineId === machine.id)!.dues),
-    }));
+    return (bench?.machines ?? []).flatMap((machine) => {
+      const state = bench!.states.find(({ machineId }) => machineId === machine.id);
+      return state ? [{ machine, sets: bySetUp(machine, state.dues) }] : [];
+    });
   });
 
   readonly #ready = computed(() => this.bench() !== undefined);
@@ -116,6 +118,10 @@ export class ChooseComponent {
   protected readonly sayMinutes = sayMinutes;
   protected readonly many = many;
   protected readonly isWasher = isWasher;
+
+  constructor() {
+    lookNear(this.machine);
+  }
 
   protected turn(key: string): void {
     this.chosen.update((chosen) => {

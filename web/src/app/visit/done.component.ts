@@ -43,10 +43,10 @@ export class DoneComponent {
     const ids = new Set(visit?.tasks.map(({ machineId }) => machineId));
     return (bench?.machines ?? [])
       .filter(({ id }) => ids.has(id))
-      .map((machine) => ({
-        machine,
-        stations: bench!.states.find(({ machineId }) => machineId === machine.id)!.stations,
-      }));
+      .flatMap((machine) => {
+        const state = bench!.states.find(({ machineId }) => machineId === machine.id);
+        return state ? [{ machine, stations: state.stations }] : [];
+      });
   });
   readonly #nowDue = computed(() => {
     const [bench, visit] = [this.place.bench(), this.place.run()];

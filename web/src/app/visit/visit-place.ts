@@ -19,6 +19,7 @@ import {
   type Wait,
 } from '@needlecase/core';
 import { sameData } from '../data/same-data';
+import { lookNear } from '../data/near';
 import { BenchService } from '../data/bench.service';
 import type { TaskEnd } from './ending.component';
 import { sayClock } from './timer.component';
@@ -173,6 +174,7 @@ export class VisitPlace {
   });
 
   constructor() {
+    lookNear(() => this.step()?.machineId);
     effect((onCleanup) => {
       const wait = this.wait();
       if (!wait || !('until' in wait)) return;

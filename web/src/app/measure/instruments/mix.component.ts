@@ -21,6 +21,7 @@ import {
 } from '@needlecase/core';
 import { FiguresComponent } from '../parts/figures.component';
 import { InstrumentComponent } from '../parts/instrument.component';
+import { lookNear } from '../../data/near';
 import { Measuring } from '../parts/measuring';
 
 const FIRST: Record<string, Amount> = {
@@ -241,6 +242,11 @@ export default class MixComponent {
     }));
   });
   protected readonly round = Math.round;
+
+  constructor() {
+    // What is still in a machine is told with its section.
+    lookNear(this.measuring.machineId);
+  }
 
   protected amount({ ml, g, scaled }: Recipe['parts'][number]): string {
     // A top loader holds twice the water.
