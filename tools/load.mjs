@@ -48,7 +48,9 @@ export async function underLoad(address, seconds, { streams = 0, prints = true }
     });
   await Promise.all([
     ...Array.from({ length: 50 }, () => again(times.bench, () => timed(`${api}bench`))),
-    ...Array.from({ length: 5 }, (_, i) => again(times.write, () => tap(machines[i % machines.length].id))),
+    ...Array.from({ length: 5 }, (_, i) =>
+      again(times.write, () => tap(machines[i % machines.length].id)),
+    ),
     again(times.small, () => timed(`${api}household`)),
     ...(prints
       ? [again(times.print, () => timed(`${api}machines/${machines[0].id}/record.pdf`))]

@@ -14,6 +14,9 @@ import { shortOf } from '../work/short.js';
 /** So many labels are printed at once, at most: more take longer than anybody waits. */
 const MOST_LABELS = 240;
 
+/** Of a year, so many visits are printed, those that come first; whoever has more has it by its places. */
+const MOST_VISITS = 200;
+
 /** Sheets for the wall, for the year, and stickers for machines. */
 export function printRoutes({ store, reach }: Ground, threads: Threads, plan: PlanAnswer): Route[] {
   const addressOf = (host: string, path: string) => `${houseOrigin(reach()) ?? host}${path}`;
@@ -58,7 +61,16 @@ export function printRoutes({ store, reach }: Ground, threads: Threads, plan: Pl
       handle: async ({ query: { paper = 'a4', ...wanted } }) => {
         const printed = new Set(machinesFor(wanted).map(({ id }) => id));
         const told = await plan.house(({ id }) => printed.has(id));
-        const { household, start, end, visits, minutes } = told;
+        const { household, start } = told;
+        const open = told.visits.filter(({ done, skipped }) => !done && skipped === undefined);
+        const visits = open.slice(0, MOST_VISITS);
+        const { end, minutes } =
+          open.length > visits.length
+            ? {
+                end: visits.at(-1)!.day,
+                minutes: visits.reduce((sum, one) => sum + one.minutes, 0),
+              }
+            : told;
         const view = { household, start, end, visits, minutes };
         const pdf = await threads.run('print-year', { view, paper });
         return { body: Buffer.from(pdf), fileName: 'year.pdf' };

@@ -12,6 +12,11 @@ export class Remembered<T> {
     return this.#known.value;
   }
 
+  /** What is known from now on, where it was changed along with the file. */
+  set(value: T): void {
+    this.#known = { value };
+  }
+
   forget(): void {
     this.#known = undefined;
   }

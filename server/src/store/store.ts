@@ -106,16 +106,23 @@ export class Store {
    * @throws 503 while the file is held
    */
   write<T>(work: () => T): T {
+    const result = this.derive(work);
+    this.revision++;
+    return result;
+  }
+
+  /** The same for what only follows from what is there: nothing that was answered before is untrue by it. */
+  derive<T>(work: () => T): T {
     this.mayWrite();
     this.#told = [];
     this.entries.begin();
     try {
-      this.revision++;
       const result = this.db.$client.transaction(work).immediate();
       this.#mustBeThere();
       for (const change of this.#told) this.changes?.tell(change);
       return result;
     } catch (error) {
+      this.revision++;
       this.entries.takenBack();
       this.#forget();
       throw error;

@@ -1,10 +1,11 @@
-import { randomLcg } from 'd3-random';
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
 import type { App } from '../app.js';
 import { openApi } from '../http/openapi.js';
 import { move } from './people.js';
+import { Chance } from './chance.js';
+import { hostileCalendar } from './hostile-calendar.js';
 
 /*
  * Asks every route of the OpenAPI document with what its schemas allow, bent here and there: figures out of all
@@ -73,19 +74,6 @@ export interface Failure {
   asked: string;
   status: number;
   said: string;
-}
-
-/** A source of chance from one seed. */
-class Chance {
-  readonly #unit: () => number;
-
-  constructor(seed: number) {
-    this.#unit = randomLcg(seed);
-  }
-
-  below = (n: number): number => Math.floor(this.#unit() * n);
-  is = (share: number): boolean => this.#unit() < share;
-  of = <T>(from: readonly T[]): T => from[this.below(from.length)]!;
 }
 
 /** Makes values that fit a schema, with ids that are there where one can be had. */
@@ -350,41 +338,6 @@ function request(
   };
 }
 
-/** A calendar whose events come again by rules that no program makes. */
-function calendarOf(chance: Chance): string {
-  const part = (name: string, from: readonly (string | number)[]) =>
-    chance.is(0.4) ? `;${name}=${chance.of(from)}` : '';
-  const events = Array.from({ length: 1 + chance.below(3) }, (_, i) => {
-    const often = chance.of([
-      'SECONDLY',
-      'MINUTELY',
-      'HOURLY',
-      'DAILY',
-      'WEEKLY',
-      'MONTHLY',
-      'YEARLY',
-    ]);
-    const rule = [
-      `FREQ=${often}`,
-      part('INTERVAL', [0, 1, 7, 999_999]),
-      part('BYMONTH', [2, 13, '1,2']),
-      part('BYMONTHDAY', [30, 31, -31, 0]),
-      part('BYDAY', ['MO', '5MO', '-53SU', 'XX']),
-      part('BYYEARDAY', [366, -366]),
-      part('COUNT', [1, 1e9]),
-      part('UNTIL', ['19700101', '99991231T235959Z']),
-    ].join('');
-    const start = chance.of([
-      '19700101T000000Z',
-      '20270306',
-      '00010101T000000',
-      '99990101T000000Z',
-    ]);
-    return [`BEGIN:VEVENT`, `UID:${i}`, `DTSTART:${start}`, `RRULE:${rule}`, 'END:VEVENT'];
-  });
-  return ['BEGIN:VCALENDAR', ...events.flat(), 'END:VCALENDAR'].join('\r\n');
-}
-
 function bodyOf(
   content: Record<string, { schema: Schema }>,
   maker: Maker,
@@ -392,7 +345,7 @@ function bodyOf(
 ): string | Uint8Array<ArrayBuffer> | undefined {
   const [type, kind] = Object.entries(content)[0] ?? [];
   if (!type || !kind) return undefined;
-  if (type === 'text/calendar' && chance.is(0.8)) return calendarOf(chance);
+  if (type === 'text/calendar' && chance.is(0.8)) return hostileCalendar(chance);
   if (type !== 'application/json') {
     return Uint8Array.from({ length: 40 }, () => chance.below(256));
   }

@@ -43,6 +43,12 @@ const FOREIGN: Partial<Record<JobName, number>> = {
   'look-at-backup': 600_000,
   'try-backup': 600_000,
 };
+/** Work that changes nothing is done once more where its thread died, by no fault of its own. */
+const ONCE_MORE: ReadonlySet<JobName> = new Set<JobName>([
+  ...(['plan', 'schools', 'year', 'hindsight'] as const),
+  ...(['print-machine', 'print-case', 'print-visit', 'print-wall', 'print-year'] as const),
+  ...(['print-codes', 'print-labels'] as const),
+]);
 /** Of a thread, MB. */
 const MOST_MEMORY = 1500;
 const MOST_THREADS = 2;
@@ -71,10 +77,12 @@ export function ownThreads(file: string, worker: string): Threads {
     async run<J extends JobName>(job: J, ask: JobAsk<J>): Promise<JobResult<J>> {
       const limit = FOREIGN[job];
       const how = limit === undefined ? {} : { signal: AbortSignal.timeout(limit) };
-      const outcome = await (
-        await pool()
-      )
-        .run({ job, ask }, how)
+      const running = async () => (await pool()).run({ job, ask }, how) as Promise<unknown>;
+      const outcome = await running()
+        .catch((error: unknown) => {
+          if (!ONCE_MORE.has(job) || !isDeath(error)) throw error;
+          return running();
+        })
         .then((done) => done as Outcome)
         .catch((error: unknown) => {
           throw limit === undefined ? error : overLimit(error as NodeJS.ErrnoException, limit);
@@ -86,6 +94,9 @@ export function ownThreads(file: string, worker: string): Threads {
     },
   };
 }
+
+const isDeath = (error: unknown): boolean =>
+  error instanceof Error && error.message.startsWith('worker exited');
 
 /** What is told of something foreign that was stopped while it was read. */
 function overLimit(error: NodeJS.ErrnoException, ms: number): Error {

@@ -120,7 +120,7 @@ export class Planner {
     const { visitMinutes, plan = {} } = householdOf(this.store);
     const weekdays = query.weekdays ? [...query.weekdays].map(Number) : plan.weekdays;
     const known = new Set(machines.map(({ id }) => id));
-    const { away, closed, skipped } = this.#days.getOr('', [this.store.revision], () => ({
+    const { away, closed, skipped } = this.#days.getOr('', this.#moment(), () => ({
       away: this.store.absences.list().map(({ from, to }) => ({ from, to })),
       closed: [...new Set(this.store.busy.list().flatMap(({ days }) => days))].sort(),
       skipped: this.store.planned.list().filter((one) => one.skipped !== undefined),
@@ -136,6 +136,10 @@ export class Planner {
         tasks.filter(({ machineId }) => known.has(machineId)).map((task) => ({ ...task, day })),
       ),
     };
+  }
+
+  #moment(): number[] {
+    return [this.store.revision, this.store.planned.revision];
   }
 
   /** The first and the last day of the plan. */
@@ -246,7 +250,7 @@ export class Planner {
   }
 
   #isMade(section: Section): boolean {
-    return this.store.planned.bases[section.id]?.key === this.#asked(section).key;
+    return this.store.planned.basis(section.id)?.key === this.#asked(section).key;
   }
 
   #houseOf(machines: readonly Machine[]): House {
@@ -334,7 +338,7 @@ export class Planner {
   /** Stores the visits of a plan: each under the name that it had. */
   #keep(basis: Basis, section: Section, { problem, house }: Asked): void {
     const { store } = this;
-    store.write(() => {
+    store.derive(() => {
       const today = problem.start;
       const standing = this.#standing(section, today);
       this.#tidy(section, house, today);
@@ -345,8 +349,8 @@ export class Planner {
       );
       const rows = matched(year.visits, before);
       this.#share(year.visits, rows);
-      const now = Date.now();
-      const added: ReturnType<typeof toldOf>[] = [];
+      const added: Told[] = [];
+      const laid: { id: string; version: number; visit: Told & Pick<PlannedVisit, 'moved'> }[] = [];
       year.visits.forEach((visit, i) => {
         const row = rows[i];
         const told = toldOf(visit, row);
@@ -358,14 +362,16 @@ export class Planner {
           : visit.held
             ? undefined
             : row.moved;
-        store.planned.lay(row.id, row.version, { ...told, ...(moved ? { moved } : {}) }, now);
+        laid.push({
+          ...{ id: row.id, version: row.version },
+          visit: { ...told, ...(moved ? { moved } : {}) },
+        });
       });
-      store.planned.addAll(added, now);
       const kept = new Set(rows.flatMap((row) => (row ? [row.id] : [])));
-      store.planned.remove(before.filter(({ id }) => !kept.has(id)).map(({ id }) => id));
-      const there = new Set(this.sections().map(({ id }) => id));
-      const others = Object.entries(store.planned.bases).filter(([id]) => there.has(id));
-      store.planned.bases = { ...Object.fromEntries(others), [section.id]: basis };
+      const removed = before.filter(({ id }) => !kept.has(id)).map(({ id }) => id);
+      store.planned.change({ added, laid, removed }, Date.now());
+      store.planned.setBasis(section.id, basis);
+      store.planned.keepBases(this.sections().map(({ id }) => id));
       store.changed({ topic: 'plan' });
     });
   }
@@ -373,19 +379,21 @@ export class Planner {
   /** What was done is told so for a while; what is long past is forgotten, and what is of no machine any more. */
   #tidy(section: Section, house: House, today: Day): void {
     const { planned } = this.store;
-    const now = Date.now();
     const there = new Set(inHouse(this.store).map(({ id }) => id));
     const own = new Set(this.#rowsOf(section).map(({ id }) => id));
-    for (const row of [...planned.list()]) {
+    const removed: string[] = [];
+    const laid: { id: string; version: number; visit: Told & { done: true } }[] = [];
+    for (const row of planned.list()) {
       const { id, version, changedAt: _at, ...told } = row;
       const isNobodys = !row.tasks.some(({ machineId }) => there.has(machineId));
       const isOpen = !row.done && row.skipped === undefined;
-      if (daysBetween(row.day, today) > TOLD || (isNobodys && isOpen)) planned.remove([id]);
+      if (daysBetween(row.day, today) > TOLD || (isNobodys && isOpen)) removed.push(id);
       else if (own.has(id) && isOpen && isDone(row, house)) {
         const day = row.day < today ? row.day : today;
-        planned.lay(id, version, { ...told, day, done: true }, now);
+        laid.push({ id, version, visit: { ...told, day, done: true } });
       }
     }
+    planned.change({ laid, removed }, Date.now());
   }
 
   /** Whoever had a visit keeps it; the rest is shared out. */
@@ -404,7 +412,7 @@ export class Planner {
   #state(section: Section, isMade: boolean): PlanState {
     const { problem, house } = this.#asked(section);
     const list = this.#rowsOf(section);
-    const basis = this.store.planned.bases[section.id];
+    const basis = this.store.planned.basis(section.id);
     const people = this.store.household.get()?.plan?.people;
     const begun = this.store.visits.open();
     const of = [problem, isMade, basis, people, ...list, ...begun];
@@ -454,6 +462,8 @@ function standsAs(problem: AheadProblem, standing: readonly Standing[]): Progres
   const plan = weeksOf(problem, standing);
   return { plan, cost: costOf(problem, plan).total, bound: 0 };
 }
+
+type Told = Omit<PlannedVisit, 'id' | 'version' | 'changedAt'>;
 
 const toldOf = (visit: AheadVisit, row: PlannedVisit | undefined) => ({
   day: visit.day,

@@ -295,6 +295,9 @@ export class PlanComponent {
       : amount.toFixed(0);
   }
 
+  /** Beyond this a plan is held up by rules that had to give way: how near it is says nothing. As a part. */
+  protected readonly WORTH_TELLING = 0.5;
+
   protected percent(part: number): string {
     return part < 0.005
       ? 'the best there can be'
