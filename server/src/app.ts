@@ -70,7 +70,7 @@ import { BusyDays } from './work/busy.js';
 import { PlanAnswer } from './work/plan-answer.js';
 import { Planner } from './work/planner.js';
 import { sameCell, type Cells } from './threads/cells.js';
-import { sameThread, watched, type Threads } from './threads/threads.js';
+import { sameThread, watched, type Threads, type ThreadWatch } from './threads/threads.js';
 import { DataGuard } from './work/data-guard.js';
 import { brokerLook, clockLook, diskLook, threadLook } from './work/house-looks.js';
 import { HouseWatch } from './work/house-watch.js';
@@ -147,7 +147,7 @@ export function makeApp(
     (error) => log?.error(error),
   );
   const stops = threadLook();
-  const threads = watched(own ?? sameThread({ file: keeping?.file, store: () => store }), {
+  const workers: ThreadWatch = {
     failed: (job) => {
       stops.failed(job);
       void watch.lookAt('thread');
@@ -156,7 +156,9 @@ export function makeApp(
       stops.did(job);
       void watch.lookAt('thread');
     },
-  });
+  };
+  const threads = watched(own ?? sameThread({ file: keeping?.file, store: () => store }), workers);
+  cells.watch = workers;
   const days = new MachineDays(store);
   const planner = new Planner(store, threads);
   const plan = new PlanAnswer(store, planner);
@@ -212,7 +214,16 @@ export function makeApp(
   ];
 
   const disk = keeping && diskLook(keeping.file);
-  watchOver(watch, { store, live, brokers, backups, guard, stops, ...(disk ? { disk } : {}) });
+  watchOver(watch, {
+    store,
+    busy,
+    live,
+    brokers,
+    backups,
+    guard,
+    stops,
+    ...(disk ? { disk } : {}),
+  });
   const unanswered = notDone([
     ...routes,
     { method: 'get', path: '/api/openapi.json' },
@@ -283,6 +294,7 @@ export function makeApp(
 
 interface Watched {
   store: Store;
+  busy: BusyDays;
   live: LiveMeters;
   brokers: Brokers;
   backups: BackupKeeper;
@@ -294,7 +306,7 @@ interface Watched {
 /** Has everything looked at that can be looked at here; https is looked at where it is spoken. */
 function watchOver(
   watch: HouseWatch,
-  { store, live, brokers, backups, guard, stops, disk }: Watched,
+  { store, busy, live, brokers, backups, guard, stops, disk }: Watched,
 ): void {
   watch.add('data-file', () => guard?.told);
   if (guard) guard.changed = () => void watch.lookAt('data-file');
@@ -308,6 +320,7 @@ function watchOver(
       () => store.entries.newestRecordedAt(),
     ),
   );
+  watch.add('calendar', (now) => busy.trouble(now));
   watch.add('broker', brokerLook(store, live, brokers));
   if (disk) watch.add('disk', disk.look);
 }

@@ -123,6 +123,18 @@ describe('the health of the house', () => {
     );
     expect(await titles()).toEqual([]);
   });
+
+  it('tells of a calendar of an address that is read no more', async () => {
+    const { id } = app.store.writeBeside(() => {
+      const kept = app.store.busy.keep({ name: 'Shifts', days: [], readOn: '2026-01-05' });
+      app.store.busy.from(kept.id, { address: 'http://192.168.1.5/shifts.ics' });
+      return kept;
+    });
+    const [told] = await titles();
+    expect(told).toMatch(/^The calendar “Shifts” could not be read since .*5 January.*\.$/);
+    app.store.writeBeside(() => app.store.busy.remove(id));
+    expect(await titles()).toEqual([]);
+  });
 });
 
 describe('the daily backup', () => {

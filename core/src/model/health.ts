@@ -14,6 +14,7 @@ export const HOUSE_TROUBLES = {
   thread: { bench: false, leads: '/house/about' },
   certificate: { bench: true, leads: '/house/phones' },
   broker: { bench: false, leads: '/measure' },
+  calendar: { bench: false, leads: '/plan' },
 } as const;
 export type HouseTroubleName = keyof typeof HOUSE_TROUBLES;
 

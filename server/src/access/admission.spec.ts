@@ -4,7 +4,7 @@ import { connect } from 'node:net';
 import type { AddressInfo } from 'node:net';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { unsound } from '../http/sound.js';
-import { endsWhenStill } from './admission.js';
+import { endsWhenStill, UNDER_WAY } from './admission.js';
 import { readyApp, type Fixture } from '../testing/household.js';
 import { move } from '../testing/people.js';
 import { ROWS } from './rows.js';
@@ -111,26 +111,40 @@ describe('what stands before a body decides', () => {
     slow.close();
   });
 
-  it('strangers together have little on its way, and the house is answered meanwhile', async () => {
-    const sockets = Array.from({ length: 60 }, () => {
-      const socket = connect(port, '127.0.0.1');
-      socket.on('error', () => undefined);
-      socket.write(
-        `POST /api/v1/sign-out HTTP/1.1\r\nHost: localhost:${port}\r\nX-Forwarded-For: 10.0.0.7\r\n` +
-          `Content-Type: application/json\r\nContent-Length: 64000\r\n\r\n{`,
-      );
-      return socket;
-    });
-    let refused = 0;
-    for (const socket of sockets) {
-      socket.once('data', (piece) => (refused += String(piece).startsWith('HTTP/1.1 503') ? 1 : 0));
-    }
+  it.each([
     // Two million bytes are thirty-one of them.
-    await vi.waitFor(() => expect(refused).toBe(60 - 31), { timeout: 20_000 });
-    const keeper = await fetch(`http://localhost:${port}/api/v1/bench`);
-    expect(keeper.status).toBe(200);
-    for (const socket of sockets) socket.destroy();
-  });
+    { what: 'bytes', bytes: 64_000, asked: 60, taken: 31 },
+    { what: 'requests', bytes: 100, asked: 90, taken: UNDER_WAY.unknown },
+  ])(
+    'strangers together have few $what on their way, and the house is answered meanwhile',
+    async ({ bytes, asked, taken }) => {
+      const sockets = Array.from({ length: asked }, () => {
+        const socket = connect(port, '127.0.0.1');
+        socket.on('error', () => undefined);
+        socket.write(
+          `POST /api/v1/sign-out HTTP/1.1\r\nHost: localhost:${port}\r\nX-Forwarded-For: 10.0.0.7\r\n` +
+            `Content-Type: application/json\r\nContent-Length: ${bytes}\r\n\r\n{`,
+        );
+        return socket;
+      });
+      let refused = 0;
+      for (const socket of sockets) {
+        socket.once(
+          'data',
+          (piece) => (refused += String(piece).startsWith('HTTP/1.1 503') ? 1 : 0),
+        );
+      }
+      await vi.waitFor(() => expect(refused).toBe(asked - taken), { timeout: 20_000 });
+      const keeper = await fetch(`http://localhost:${port}/api/v1/bench`);
+      expect(keeper.status).toBe(200);
+      for (const path of ['health', 'ready']) {
+        const headers = { 'X-Forwarded-For': '10.0.0.8' };
+        const life = await fetch(`http://localhost:${port}/api/v1/${path}`, { headers });
+        expect(life.status).toBe(200);
+      }
+      for (const socket of sockets) socket.destroy();
+    },
+  );
 });
 
 describe('what a body may hold', () => {

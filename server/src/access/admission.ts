@@ -1,4 +1,4 @@
-import express, { type Request, type RequestHandler } from 'express';
+import express, { type Request, type RequestHandler, type Response } from 'express';
 import type { IncomingMessage } from 'node:http';
 import type { Access } from './access.js';
 import { isSound, noteChecked } from '../http/checked.js';
@@ -10,24 +10,28 @@ import type { Cells } from '../threads/cells.js';
 
 /** Bytes on their way at once, in all, of one device, and of all that nobody knows. */
 const CEILINGS = { all: 160_000_000, device: 60_000_000, unknown: 2_000_000 };
+/** Requests that are being answered at once, of one device, and of all that nobody knows. */
+export const UNDER_WAY = { device: 200, unknown: 60 };
 /** A body of which nothing more comes for so long is let go, ms. */
 const STILL_MS = 30_000;
 
-/** Bytes that are on their way, by whom. */
+/** What is on its way, by whom. */
 class InFlight {
   #all = 0;
   readonly #by = new Map<string, number>();
 
-  /** @returns what gives them back, or nothing where it is too much at once */
-  take(who: string, bytes: number): (() => void) | undefined {
-    const own = (this.#by.get(who) ?? 0) + bytes;
-    const most = who === UNKNOWN ? CEILINGS.unknown : CEILINGS.device;
-    if (own > most || this.#all + bytes > CEILINGS.all) return undefined;
+  constructor(private readonly most: { all: number; device: number; unknown: number }) {}
+
+  /** @returns what gives it back, or nothing where it is too much at once */
+  take(who: string, amount: number): (() => void) | undefined {
+    const own = (this.#by.get(who) ?? 0) + amount;
+    const most = who === UNKNOWN ? this.most.unknown : this.most.device;
+    if (own > most || this.#all + amount > this.most.all) return undefined;
     this.#by.set(who, own);
-    this.#all += bytes;
+    this.#all += amount;
     return () => {
-      this.#all -= bytes;
-      const left = this.#by.get(who)! - bytes;
+      this.#all -= amount;
+      const left = this.#by.get(who)! - amount;
       if (left > 0) this.#by.set(who, left);
       else this.#by.delete(who);
     };
@@ -63,7 +67,8 @@ export function admission(
     route,
     path: patternOf(route.path),
   }));
-  const flight = new InFlight();
+  const bytes = new InFlight(CEILINGS);
+  const underWay = new InFlight({ all: Infinity, ...UNDER_WAY });
 
   return (request, response, next) => {
     const path = request.baseUrl + request.path;
@@ -71,6 +76,12 @@ export function admission(
     const route = here.find((one) => one.route.method === methodOf(request))?.route;
     // Nothing is read of what nobody answers.
     if (!route) return notDone(request, response, next);
+    const who = whoOf(access, request);
+    if (!isForLife(route)) {
+      const done = underWay.take(who, 1);
+      if (!done) return tooMuch(response);
+      response.once('close', done);
+    }
     const length = lengthOf(request);
     if (route.method === 'get' || length === 0) {
       access.knock(keyOf(route), request);
@@ -79,13 +90,9 @@ export function admission(
     const most = access.knock(keyOf(route), request) ? (route.most ?? USUAL) : SMALL;
     if (length !== undefined && length > most) throw tooLarge(most);
     const streams = isStreamed(route);
-    const who = whoOf(access, request);
     // What is streamed to the disk is never whole in memory.
-    const free = flight.take(who, streams ? SMALL : (length ?? most));
-    if (!free) {
-      response.set({ 'Retry-After': '5', Connection: 'close' });
-      return sendProblem(response, TOO_MUCH);
-    }
+    const free = bytes.take(who, streams ? SMALL : (length ?? most));
+    if (!free) return tooMuch(response);
     response.once('close', free);
     endsWhenStill(request);
     if (streams) return next();
@@ -105,6 +112,14 @@ export function admission(
 const TOO_MUCH = new ProblemError(503, 'Too much is on its way at once.', {
   detail: 'Nothing was stored. It can be sent again in a moment.',
 });
+
+/** Whether the server lives is answered however many ask. */
+const isForLife = ({ path }: Route): boolean => /\/(health|ready)$/.test(path);
+
+function tooMuch(response: Response): void {
+  response.set({ 'Retry-After': '5', Connection: 'close' });
+  sendProblem(response, TOO_MUCH);
+}
 
 const tooLarge = (most: number): ProblemError =>
   new ProblemError(

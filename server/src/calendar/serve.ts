@@ -11,6 +11,9 @@ import { writeCalendar } from './write.js';
 
 export const CALENDAR = 'text/calendar; charset=utf-8';
 
+/** Calendars as they were written last, of each plan as it was told. */
+const written = new WeakMap<HousePlan, Map<string, string>>();
+
 /** The visits as a calendar, of the whole house or of one person. */
 export function calendarOf(
   store: Store,
@@ -19,13 +22,18 @@ export function calendarOf(
   { evening, begins, who }: Pick<FeedDraft, 'evening' | 'begins' | 'who'>,
   only?: string,
 ): string {
+  const asked = JSON.stringify([address, evening, begins, who, only, store.planned.revision]);
+  const known = written.get(view)?.get(asked);
+  if (known !== undefined) return known;
   const changed = new Map(store.planned.list().map(({ id, changedAt }) => [id, changedAt]));
   const own = who === undefined ? view.visits : view.visits.filter((one) => one.who === who);
   const visits = only === undefined ? nearest(own, view.start) : own;
-  return writeCalendar(
+  const text = writeCalendar(
     { view: { ...view, visits }, address, changed, reminders: { evening, begins } },
     only,
   );
+  written.set(view, (written.get(view) ?? new Map<string, string>()).set(asked, text));
+  return text;
 }
 
 /** Of so many visits a calendar tells, at most: those ahead that come first, and those behind that were last. */

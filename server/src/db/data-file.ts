@@ -73,7 +73,7 @@ const SAID: readonly [RegExp, string][] = [
   [/^SQLITE_NOTADB/, 'is no data file of Needlecase. Set NEEDLECASE_DB to another one.'],
   [/^SQLITE_CORRUPT/, 'is damaged or cut short. Put a backup in its place.'],
   [/^SQLITE_READONLY|^EACCES|^EPERM|^EROFS/, 'cannot be written. Look who may write there.'],
-  [/^SQLITE_CANTOPEN|^ENOTDIR|^EEXIST/, 'cannot be opened. Look whether its folder is one.'],
+  [/^SQLITE_CANTOPEN|^ENOTDIR|^EEXIST/, 'cannot be opened. Check that the path leads to a folder.'],
   [/^SQLITE_BUSY/, 'is held by another program.'],
   [/^SQLITE_FULL|^ENOSPC/, 'finds no room: the disk is full.'],
 ];

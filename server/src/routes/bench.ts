@@ -7,6 +7,7 @@ import {
   type BenchView,
   type House,
   type Kept,
+  type SchoolsView,
   type Section,
 } from '@needlecase/core';
 import type { Answer } from '../http/answer.js';
@@ -56,6 +57,21 @@ export const benchRoutes = (
     const answer = { body, written: JSON.stringify(body) };
     last.set(told.id, { at, made, answer });
     return answer;
+  };
+  const sectionNow = (asked?: string): Section => {
+    householdOf(store);
+    return sectionOf(sectionsOf(inHouse(store), SECTION.shown), asked);
+  };
+  const schools = new Map<string, Answered<SchoolsView>>();
+  const schoolsOf = (id: string): Answered<SchoolsView> => {
+    const known = schools.get(id);
+    if (known) return known;
+    const made = new Answered(store, () => {
+      const machineIds = sectionNow(id).machines.map((one) => one.id);
+      return threads.run('schools', { machineIds });
+    });
+    schools.set(id, made);
+    return made;
   };
   const year = new Answered(store, () => threads.run('year', undefined));
   return [
@@ -111,12 +127,7 @@ export const benchRoutes = (
         'What each rhythm asks of this house in a year, and the chance of being late with it',
       query: 'SectionQuery',
       answers: 'Schools',
-      handle: async ({ query: { section } }) => {
-        householdOf(store);
-        const told = sectionOf(sectionsOf(inHouse(store), SECTION.shown), section);
-        const machineIds = told.machines.map(({ id }) => id);
-        return { body: await threads.run('schools', { machineIds }) };
-      },
+      handle: async ({ query: { section } }) => schoolsOf(sectionNow(section).id).get(),
     }),
     workedRoute({
       path: '/api/v1/hindsight',

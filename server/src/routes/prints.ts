@@ -1,6 +1,7 @@
 import { dayOf, SECTION, sectionOf, sectionsOf, sheetFits, type Machine } from '@needlecase/core';
 import type { PrintQuery } from '@needlecase/core/model/planned';
 import { codeCard } from '@needlecase/core/print/code-card';
+import type { HousePlan } from '@needlecase/core/views/plan';
 import { wallSheet } from '@needlecase/core/print/wall-sheet';
 import { houseOrigin } from '../access/reach.js';
 import type { Ground } from '../access/ground.js';
@@ -14,8 +15,14 @@ import { shortOf } from '../work/short.js';
 /** So many labels are printed at once, at most: more take longer than anybody waits. */
 const MOST_LABELS = 240;
 
-/** Of a year, so many visits are printed, those that come first; whoever has more has it by its places. */
-const MOST_VISITS = 200;
+/** Of a year, visits with so many tasks are printed, those that come first; whoever has more has it by its places. */
+const MOST_TASKS = 1000;
+
+/** The first visits that have no more tasks together than are printed. */
+function firstOf(visits: HousePlan['visits']): HousePlan['visits'] {
+  let tasks = 0;
+  return visits.filter((visit) => (tasks += visit.tasks.length) <= MOST_TASKS);
+}
 
 /** Sheets for the wall, for the year, and stickers for machines. */
 export function printRoutes({ store, reach }: Ground, threads: Threads, plan: PlanAnswer): Route[] {
@@ -63,7 +70,7 @@ export function printRoutes({ store, reach }: Ground, threads: Threads, plan: Pl
         const told = await plan.house(({ id }) => printed.has(id));
         const { household, start } = told;
         const open = told.visits.filter(({ done, skipped }) => !done && skipped === undefined);
-        const visits = open.slice(0, MOST_VISITS);
+        const visits = firstOf(open);
         const { end, minutes } =
           open.length > visits.length
             ? {

@@ -1,3 +1,4 @@
+import type { ThreadWatch } from './threads.js';
 import { Worker } from 'node:worker_threads';
 import { heldBack, invalid } from '../http/problem.js';
 import { doCellJob, type CellAsk, type CellJob, type CellResult } from './cell-jobs.js';
@@ -21,7 +22,13 @@ export interface Cells {
    */
   read<J extends CellJob>(job: J, ask: CellAsk<J>, field: string): Promise<CellResult<J>>;
   close(): Promise<void>;
+  /** Is told where what reads came to a stop by itself, and where it reads again. */
+  watch?: ThreadWatch;
 }
+
+/** Under this the watch is told of all that is read. */
+const READING = 'reading what came in';
+const STOPPED = 'This could not be read: what reads it came to a stop.';
 
 /** In the loop itself, without limits of time and memory: for tests. */
 export const sameCell = (): Cells => ({
@@ -61,12 +68,12 @@ export function ownCells(script: string, limits: CellLimits = CELL_LIMITS): Cell
       cell.over(
         error.code === 'ERR_WORKER_OUT_OF_MEMORY'
           ? `Reading this took more than ${limits.megabytes} MB of memory. It was stopped.`
-          : 'This could not be read: what reads it came to a stop.',
+          : STOPPED,
       );
     });
     // Ended by itself, it is nobody's any more.
     worker.on('exit', () => {
-      cell.over('This could not be read: what reads it came to a stop.');
+      cell.over(STOPPED);
       gone(cell);
     });
     worker.unref();
@@ -116,16 +123,18 @@ export function ownCells(script: string, limits: CellLimits = CELL_LIMITS): Cell
       cell.worker.postMessage(message);
     });
 
-  return {
+  const cells: Cells = {
     async read<J extends CellJob>(job: J, ask: CellAsk<J>, field: string) {
       const cell = await taken();
       try {
         const outcome = await asked(cell, { job, ask });
         if (typeof outcome !== 'string') {
           cell.worker.unref();
+          cells.watch?.did(READING);
           return resultOf<CellResult<J>>(outcome);
         }
         await ended(cell);
+        if (outcome === STOPPED) cells.watch?.failed(READING);
         throw invalid([{ field, message: outcome }]);
       } finally {
         given(cell);
@@ -135,4 +144,5 @@ export function ownCells(script: string, limits: CellLimits = CELL_LIMITS): Cell
       await Promise.all([...all].map(ended));
     },
   };
+  return cells;
 }

@@ -1,12 +1,17 @@
+import { dayOf, many, plusDays, sayDay } from '@needlecase/core';
 import type { BusyAddress, BusyCalendar } from '@needlecase/core/model/planned';
 import { NoCalendar } from '../calendar/read.js';
 import type { May } from '../http/outgoing.js';
-import { invalid } from '../http/problem.js';
+import { invalid, ProblemError } from '../http/problem.js';
 import type { Store } from '../store/store.js';
 import type { Cells } from '../threads/cells.js';
 import { mustHaveRoom, MOST } from './ceilings.js';
 import { householdOf } from './household.js';
+import type { Told } from './house-watch.js';
 import type { PlanAnswer } from './plan-answer.js';
+
+/** Read for so long no more, a calendar of an address is told of, days. */
+const LONG_DAYS = 2;
 
 /** Calendars of others, read in as days on which nobody can: out of a file, or again each day from an address. */
 export class BusyDays {
@@ -48,6 +53,25 @@ export class BusyDays {
     return this.take(text, from);
   }
 
+  /** Calendars of an address that were read for days no more, for the owners. @param now UTC milliseconds */
+  trouble(now: number): Told | undefined {
+    const household = this.store.household.get();
+    if (!household) return undefined;
+    const long = plusDays(dayOf(now, household.zone), -LONG_DAYS);
+    const unread = this.store.busy
+      .list()
+      .filter(({ id, readOn }) => readOn < long && this.store.busy.addressOf(id) !== undefined);
+    const [first] = unread;
+    if (!first) return undefined;
+    const { name, readOn } = first;
+    const others = unread.length === 1 ? '' : ` ${many(unread.length - 1, 'other')} likewise.`;
+    return {
+      title: `The calendar “${name}” could not be read since ${sayDay(readOn)}.${others}`,
+      detail:
+        'Its days are those that were read last. Is its address still right, and may the server ask there? An address in your own network has to be allowed: add it again under Plan, and say that it is on your own network.',
+    };
+  }
+
   /** Reads those of an address again that were read before today; what cannot be read stays as it was. */
   async refresh(): Promise<void> {
     if (!this.store.household.get()) return;
@@ -55,7 +79,9 @@ export class BusyDays {
     for (const { id, readOn } of this.store.busy.list()) {
       const from = this.store.busy.addressOf(id);
       if (from === undefined || readOn >= today) continue;
-      await this.takeFrom(from).catch(() => undefined);
+      await this.takeFrom(from).catch((error: unknown) => {
+        if (!(error instanceof ProblemError)) throw error;
+      });
     }
   }
 }

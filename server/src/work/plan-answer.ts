@@ -18,7 +18,7 @@ import { Remember } from './steps.js';
 
 const MINUTE_MS = 60_000;
 /** Who wants a sheet, a letter or a calendar waits longer than who looks at a page. ms */
-const SHEET_MS = 3500;
+const SHEET_MS = { one: 3500, many: 600 };
 /** Who looks at the bench waits less where there are many plans to wait for. ms */
 const AHEAD_MS = { one: 700, many: 150 };
 
@@ -27,6 +27,7 @@ type PlanTold = Answer<PlanView> & { body: PlanView; written: string };
 /** The year ahead as it was answered last: the same for a minute, unless what it tells has changed. */
 export class PlanAnswer {
   readonly #told = new Remember<PlanTold>();
+  readonly #houses = new Remember<HousePlan>();
 
   constructor(
     private readonly store: Store,
@@ -61,7 +62,11 @@ export class PlanAnswer {
    * @throws 503 where there is nothing yet to tell of some of it
    */
   async house(wanted: (machine: Machine) => boolean = () => true): Promise<HousePlan> {
-    return housePlan(await this.#views(wanted, SHEET_MS, mustTellSomething));
+    const patience = this.planner.sections().length > 1 ? SHEET_MS.many : SHEET_MS.one;
+    const views = await this.#views(wanted, patience, mustTellSomething);
+    return this.#houses.getOr(views.map(({ section }) => section?.id).join('\n'), views, () =>
+      housePlan(views),
+    );
   }
 
   /** The next weeks of what the bench shows. @param section of those that the bench has */

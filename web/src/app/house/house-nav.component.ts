@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink, RouterLinkActive } from '@angular/router';
+import type { HouseTroubleName } from '@needlecase/core/model/health';
 import { catchError, map, of } from 'rxjs';
 import { BackupsService } from '../data/backups.service';
 import { HouseWatchComponent } from '../shared/house-watch.component';
@@ -25,7 +26,7 @@ import { HouseWatchComponent } from '../shared/house-watch.component';
         </a>
       }
     </nav>
-    <nc-house-watch />
+    <nc-house-watch [except]="told()" />
   `,
   styles: `
     @use 'mixins' as *;
@@ -60,6 +61,8 @@ import { HouseWatchComponent } from '../shared/house-watch.component';
   `,
 })
 export class HouseNavComponent {
+  /** What the page itself tells of. */
+  readonly told = input<HouseTroubleName>();
   /** Whether the last good backup is too long ago. */
   protected readonly late = toSignal(
     inject(BackupsService)

@@ -1,9 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import type { HouseTroubleName } from '@needlecase/core/model/health';
 import { ChangesService } from '../data/changes.service';
 import { HealthService } from '../data/health.service';
 import { sayWhenLong } from './say-when';
+
+const DOORS: Record<string, string> = {
+  '/house/backup': 'Backup',
+  '/house/about': 'About',
+  '/house/phones': 'Phones',
+  '/measure': 'Measure',
+  '/plan': 'Plan',
+};
 
 /** What an owner should know of the computer that all of it is on, before it costs anything; nothing while all is well. */
 @Component({
@@ -18,7 +27,7 @@ import { sayWhenLong } from './say-when';
           <small class="soft">Since {{ when(trouble.since) }}.</small>
         </p>
         @if (onBench()) {
-          <a class="btn btn-plain" [routerLink]="trouble.leads">Open</a>
+          <a class="btn btn-plain" [routerLink]="trouble.leads">{{ doorTo(trouble.leads) }}</a>
         }
       </section>
     }
@@ -49,14 +58,23 @@ import { sayWhenLong } from './say-when';
 export class HouseWatchComponent {
   /** On the Bench only what matters there, with the way to where something can be done. */
   readonly onBench = input(false);
+  /** What the page itself tells of is not told twice. */
+  readonly except = input<HouseTroubleName>();
   readonly #troubles = toSignal(inject(HealthService).troubles(), { initialValue: [] });
   readonly #changes = inject(ChangesService);
   protected readonly shown = computed(() =>
     this.#troubles().filter(
       ({ what, bench }) =>
-        (bench || !this.onBench()) && !(what === 'data-file' && this.#changes.stopped()),
+        (bench || !this.onBench()) &&
+        what !== this.except() &&
+        !(what === 'data-file' && this.#changes.stopped()),
     ),
   );
+
+  /** The page that a button leads to, by its name. */
+  protected doorTo(path: string): string {
+    return DOORS[path] ?? 'Open';
+  }
 
   protected when(since: string): string {
     return sayWhenLong(Date.parse(since));
