@@ -141,18 +141,19 @@ describe('the weeks of a plan', () => {
 
 describe('work too long for one visit', () => {
   const minutes = (some: readonly number[]) => some.reduce((a, b) => a + b, 0);
+  const takes = { minutes, more: (_some: readonly number[], one: number) => one };
 
   it('is spread over the days there are, each as full as it may be', () => {
-    const loads = spreadOver([40, 30, 20, 10], 3, 60, minutes, () => 0);
+    const loads = spreadOver([40, 30, 20, 10], 3, 60, takes, () => 0);
     expect(loads.flat().toSorted()).toEqual([10, 20, 30, 40]);
     for (const load of loads) expect(minutes(load)).toBeLessThanOrEqual(60);
     expect(loads).toHaveLength(2);
   });
 
   it('stays together where it fits or there is one day, and loses nothing', () => {
-    expect(spreadOver([20, 30], 3, 60, minutes, () => 0)).toEqual([[20, 30]]);
-    expect(spreadOver([50, 60], 1, 60, minutes, () => 0)).toEqual([[50, 60]]);
-    const crowded = spreadOver([50, 50, 50, 50], 2, 60, minutes, () => 0);
+    expect(spreadOver([20, 30], 3, 60, takes, () => 0)).toEqual([[20, 30]]);
+    expect(spreadOver([50, 60], 1, 60, takes, () => 0)).toEqual([[50, 60]]);
+    const crowded = spreadOver([50, 50, 50, 50], 2, 60, takes, () => 0);
     expect(crowded.flat()).toHaveLength(4);
     expect(crowded).toHaveLength(2);
   });

@@ -145,6 +145,14 @@ function minutesOf({ chores, setups }: AheadProblem, done: readonly number[]): n
   );
 }
 
+/** Minutes of one more chore beside others: its own, and of its set-ups those that are not made for them. */
+function moreIn({ chores, setups }: AheadProblem, done: readonly number[], one: number): number {
+  const { minutes, setups: needs } = chores[one]!;
+  return needs
+    .filter((need) => !done.some((chore) => chores[chore]!.setups.includes(need)))
+    .reduce((sum, need) => sum + setups[need]!.minutes, minutes);
+}
+
 const has = ({ tasks }: Standing, { of }: AheadProblem, chore: number): boolean => {
   const { machineId, task } = of[chore]!;
   return tasks.some((one) => one.machineId === machineId && one.task === task);
@@ -189,7 +197,10 @@ function onDays(
     [...rest],
     days.length,
     limit,
-    (some) => minutesOf(problem, some),
+    {
+      minutes: (some) => minutesOf(problem, some),
+      more: (some, one) => moreIn(problem, some, one),
+    },
     (i) => (problem.chores[i]!.safety ? 0 : 1),
   );
   return [...real, ...loads.map((some, k) => ({ day: days[k]!, chores: some }))];

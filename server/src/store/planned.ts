@@ -74,7 +74,7 @@ export class PlannedStore {
    */
   change({ added = [], laid = [], removed = [] }: Changes, at: number): { added: string[] } {
     const rows = added.map((visit) => ({ id: randomUUID(), version: 1, ...visit, changedAt: at }));
-    for (const row of rows) this.db.insert(plannedVisits).values(row).run();
+    if (rows.length) this.db.insert(plannedVisits).values(rows).run();
     const anew = laid.map(({ id, version, visit }) => ({
       ...whole(plannedVisits, { ...visit, changedAt: at }),
       ...{ id, version: version + 1 },

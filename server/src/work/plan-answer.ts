@@ -38,6 +38,8 @@ export class PlanAnswer {
   async answer(section?: string, patience?: number): Promise<PlanTold> {
     const { store } = this;
     const { section: told, house, state } = await this.planner.current(section, patience);
+    // All of it is of one moment: what happens now is told next.
+    await breathe();
     const all = this.planner.sections().map(({ id }) => id);
     const [absences, supplies] = [store.absences.list(), store.supplies.list()];
     const people = this.#people();
