@@ -14,7 +14,7 @@ const trouble = (what: string, bench: boolean) => ({
 
 describe('HouseWatchComponent', () => {
   const stopped = signal<Stop | undefined>(undefined);
-  const shown = (body: unknown, onBench: boolean): string[] => {
+  const shown = (body: unknown, onBench: boolean, except?: string): string[] => {
     TestBed.configureTestingModule({
       providers: [
         provideHttpClient(),
@@ -25,6 +25,7 @@ describe('HouseWatchComponent', () => {
     });
     const fixture = TestBed.createComponent(HouseWatchComponent);
     fixture.componentRef.setInput('onBench', onBench);
+    fixture.componentRef.setInput('except', except);
     fixture.detectChanges();
     TestBed.inject(HttpTestingController)
       .expectOne(({ url, params }) => url.endsWith('/health') && params.has('ngsw-bypass'))
@@ -45,6 +46,10 @@ describe('HouseWatchComponent', () => {
     expect(shown({ at: '', ok: false }, false)).toEqual([]);
     TestBed.resetTestingModule();
     expect(shown('<html>Sign in</html>', false)).toEqual([]);
+  });
+
+  it('does not say again what the page itself tells of', () => {
+    expect(shown(all, false, 'disk')).toEqual(['About broker.']);
   });
 
   it('does not say again what every screen says by itself', () => {
