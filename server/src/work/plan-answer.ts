@@ -18,9 +18,9 @@ import { Remember } from './steps.js';
 
 const MINUTE_MS = 60_000;
 /** Who wants a sheet, a letter or a calendar waits longer than who looks at a page. ms */
-const SHEET_MS = { one: 3500, many: 600 };
+const SHEET_MS = { one: 20_000, many: 600 };
 /** Who looks at the bench waits less where there are many plans to wait for. ms */
-const AHEAD_MS = { one: 700, many: 150 };
+const AHEAD_MS = { one: 8000, many: 150 };
 
 type PlanTold = Answer<PlanView> & { body: PlanView; written: string };
 

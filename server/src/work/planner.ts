@@ -54,8 +54,11 @@ export interface Planned {
   state: PlanState;
 }
 
-/** Who looks waits so long for a new plan, and gets the one that stands then. ms */
-const PATIENCE_MS = 700;
+/**
+ * Who looks waits so long for a new plan, and gets the one that stands then: of a house that is planned in one go, and
+ * of one with many plans to make. ms
+ */
+const PATIENCE_MS = { one: 8000, many: 700 };
 
 interface Skipped {
   skipped: readonly PlannedVisit[];
@@ -174,13 +177,14 @@ export class Planner {
    * @param id of the section; where there is none of this name, the first is told
    * @param patience ms
    */
-  async current(id?: string, patience = PATIENCE_MS): Promise<Planned> {
+  async current(id?: string, patience?: number): Promise<Planned> {
     const asked = Date.now();
+    const usual = this.sections().length > 1 ? PATIENCE_MS.many : PATIENCE_MS.one;
     for (;;) {
       const section = sectionOf(this.sections(), id);
       await this.#prepared(section);
       // What was waited for already is not waited for again.
-      const until = (this.#under.get(section.id)?.since ?? asked) + patience;
+      const until = (this.#under.get(section.id)?.since ?? asked) + (patience ?? usual);
       // From here on to the answer nothing else happens in between.
       const now = sectionOf(this.sections(), id);
       const isOver = Date.now() >= until;
