@@ -106,17 +106,25 @@ test('by the keyboard alone a visit is moved, pinned and left out, and each is t
   };
   await press('More');
   await expect(focused).toHaveText('Let it move');
+
+  // Another, on the day that it has: pinned and let go, it is where it was.
+  await page.getByRole('listbox').focus();
+  await page.keyboard.press('ArrowRight');
+  const other = await toHarmless(page, await plan(demo));
+  const standing = async () => (await plan(demo)).visits.find(({ id }) => id === other.id)!;
   await page.keyboard.press('Enter');
-  await expect.poll(async () => (await found()).held).toBe(false);
-  await expect(page.getByRole('button', { name: 'Pin to its day' })).toBeVisible();
+  await expect(page.locator('nc-visit-card h2')).toBeFocused();
+  await press('More');
   await press('Pin to its day');
-  await expect.poll(async () => (await found()).held).toBe(true);
-  await expect(page.getByRole('button', { name: 'Let it move' })).toBeVisible();
+  await expect.poll(async () => (await standing()).held).toBe(true);
+  await press('Let it move');
+  await expect.poll(async () => (await standing()).held).toBe(false);
+  await expect(page.getByRole('button', { name: 'Pin to its day' })).toBeVisible();
   await press('Leave out once');
   await expect(page.getByLabel('Why is it left out this once?')).toBeFocused();
   await page.keyboard.type('Nobody has time');
   await page.keyboard.press('Enter');
-  await expect.poll(async () => (await found()).skipped).toBe('Nobody has time');
+  await expect.poll(async () => (await standing()).skipped).toBe('Nobody has time');
   await expect(page.locator('nc-visit-card')).toContainText('Left out this once: Nobody has time');
 });
 

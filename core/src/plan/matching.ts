@@ -38,6 +38,7 @@ function alikeness(visit: AheadVisit, row: PlannedVisit): number {
   const has = new Set(row.tasks.map(({ machineId, task }) => `${machineId}/${task}`));
   const both = visit.tasks.filter(({ machineId, task }) => has.has(`${machineId}/${task}`)).length;
   const share = both / (visit.tasks.length + has.size - both);
-  if (apart === 0) return 2 + share;
+  // What was laid down by hand is that, whatever goes along with it.
+  if (apart === 0) return (visit.held && row.held && share > 0 ? 4 : 2) + share;
   return share >= SAME_WORK ? 1 + share - apart / FAR : 0;
 }

@@ -31,7 +31,7 @@ export function writesFirst(): RequestHandler {
     writes.next();
     const until = performance.now() + GO_MS;
     while (reads.next()) {
-      for (let i = 0; i < SMALL_TURNS; i++) await undefined;
+      for (let i = 0; i < SMALL_TURNS; i++) await Promise.resolve();
       if (performance.now() >= until) break;
     }
     turning = reads.isWaited || writes.isWaited;

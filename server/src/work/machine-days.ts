@@ -43,7 +43,7 @@ export class MachineDays {
     return machines.map((machine, i) => {
       const known = this.#known.get(machine.id);
       const isSame = known?.history === histories[i] && known?.key === `${machine.version} ${tail}`;
-      const { state } = isSame ? known!.day : this.of(machine, histories[i]!, household, now);
+      const { state } = isSame ? known.day : this.of(machine, histories[i]!, household, now);
       return state.dues.filter(({ status }) => status === 'due').length;
     });
   }
