@@ -17,7 +17,7 @@ export interface Section {
 /**
  * A house in sections: one where it has no more machines than are told together, else one for each place, and several
  * of about the same size for a place that has many. Nothing of one hangs on another: no set-up is shared.
- * @param most machines in a section
+ * @param most the number of machines in a section, at most
  */
 export function sectionsOf(machines: readonly Machine[], most: number): Section[] {
   if (machines.length <= most) return [{ id: '', machines: [...machines] }];
