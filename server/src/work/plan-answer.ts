@@ -38,11 +38,11 @@ export class PlanAnswer {
   async answer(section?: string, patience?: number): Promise<PlanTold> {
     const { store } = this;
     const { section: told, house, state } = await this.planner.current(section, patience);
-    // All of it is of one moment: what happens now is told next.
-    await breathe();
     const all = this.planner.sections().map(({ id }) => id);
     const [absences, supplies] = [store.absences.list(), store.supplies.list()];
     const people = this.#people();
+    // All of that is of one moment; what happens from here on is told next.
+    await breathe();
     const minute = Math.floor(Date.now() / MINUTE_MS);
     const texts = [absences, people, all].map((one) => JSON.stringify(one));
     const of = [state, house, minute, ...supplies, ...texts];
