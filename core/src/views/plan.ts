@@ -98,7 +98,9 @@ export type HousePlan = Pick<
 export function housePlan(views: readonly PlanView[]): HousePlan {
   const [first] = views;
   if (views.length === 1) return first!;
-  const { household, start, end, absences } = first!;
+  const { household, start, end } = first!;
+  // Days away that were laid down while section after section was told are in some of them.
+  const absences = new Map(views.flatMap((view) => view.absences).map((one) => [one.id, one]));
   const away = new Map<string, AwayVisit>();
   for (const one of views.flatMap((view) => view.away)) {
     const name = `${one.day} ${one.kind}`;
@@ -107,7 +109,7 @@ export function housePlan(views: readonly PlanView[]): HousePlan {
     away.set(name, { ...one, todo });
   }
   return {
-    ...{ household, start, end, absences },
+    ...{ household, start, end, absences: [...absences.values()] },
     places: [...new Set(views.flatMap(({ places }) => places))],
     visits: views.flatMap(({ visits }) => visits).sort(byDay),
     away: [...away.values()].sort((a, b) => a.day.localeCompare(b.day)),
